@@ -1,5 +1,6 @@
 """Costs, prices and what the hour earns: closed forms and properties."""
 
+from datetime import date
 from fractions import Fraction
 from math import ceil
 
@@ -9,6 +10,7 @@ from hypothesis import strategies as st
 
 from lamsik.core.stock import costs
 from lamsik.core.stock.costs import Costing, Terms
+from lamsik.core.stock.year import Earned, Sale, by, by_month
 from tests.refusing import refusing
 
 SUMS = st.integers(0, 10**7)
@@ -98,3 +100,15 @@ def test_a_mould_pays_after_as_many_pieces_as_it_saves_and_one_that_saves_nothin
 def test_what_cannot_be_reckoned_is_refused(call, says):
     with refusing(says):
         call()
+
+
+def test_sales_of_a_sort_are_summed_and_the_hour_is_over_all_their_hands():
+    row = ("A1", "Perch", "made")
+    sales = [
+        Sale(date(2026, 3, 1), row[0], "Runner", *row[1:], 2, 5000, Fraction(3000), 1.5),
+        Sale(date(2026, 3, 9), "A2", "Mudlark", *row[1:], 1, 9000, Fraction(8000), 0.0),
+        Sale(date(2026, 7, 2), "A3", "Runner", *row[1:], 3, 7000, Fraction(1500), 3.0),
+    ]
+    runner = Earned("Runner", 5, 12000, Fraction(1000))
+    assert by(sales, lambda one: one.body) == [runner, Earned("Mudlark", 1, 9000, None)]
+    assert by_month(sales) == (0, 0, 14000, 0, 0, 0, 7000, 0, 0, 0, 0, 0)

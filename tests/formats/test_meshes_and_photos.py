@@ -210,6 +210,7 @@ class TestPhoto:
         for data in (b"", photographed()[:900], photographed("PNG", (9000, 9000), "1")):
             with pytest.raises(Refused) as said:
                 photo.apart(data)
+            assert said.value.allowed
             with refusing(re.escape(said.value.allowed)):
                 upright.normalised(data)
         monkeypatch.setattr(sys, "executable", shutil.which("false"))

@@ -178,6 +178,11 @@ def test_the_year_sums_what_went_out_what_is_open_and_what_waits(demo):
     with opened(demo) as session:
         gone = sold(session)
         total = sum(one.minor for one in gone)
+        ahead = session.exec(select(Order).where(Order.stand == "making")).first()
+        paid_so_far = stands.paid_minor(session, ahead)
+        ahead.shipping_minor = paid_so_far - ahead.price_minor  # all of it is paid, and nothing sent
+        session.add(ahead)
+        session.flush()
         still_open, unpaid = year.unpaid(session)
         paid = dict(
             session.exec(select(Payment.order_id, func.sum(Payment.minor)).group_by(Payment.order_id)).all()
@@ -205,6 +210,25 @@ def test_the_year_sums_what_went_out_what_is_open_and_what_waits(demo):
     assert len(csv) == len(gone) + 1 and csv[0] == "on,order,kind,body,scheme,pieces,sum [EUR],hours [h]"
     assert sum(round(100 * float(line.split(",")[6])) for line in csv[1:]) == total
     assert "sold 0.00 EUR in 0 lines" in demo.get("/stores/year?year=1999").text
+
+
+def test_the_year_names_the_first_and_counts_the_others(demo, monkeypatch):
+    with opened(demo) as session:
+        owing = session.exec(select(Order).where(col(Order.accepted_at).is_not(None))).all()
+        for order in owing:
+            order.customer_id = owing[0].customer_id
+        before, _ = year.unpaid(session)
+        waiting, _ = year.unfinished(session)
+    monkeypatch.setattr(year, "MOST", 2)
+    monkeypatch.setattr(year, "MOST_NAMED", 3)
+    with opened(demo) as session:
+        still_open, (alone,) = year.unpaid(session)
+        assert still_open == alone.minor == before and len(alone.orders) == 3 < alone.many
+        many, first = year.unfinished(session)
+        assert many == waiting > 2 == len(first)
+    page = demo.get("/stores/year").text
+    assert f"and {alone.many - 3} more" in page and f"and {many - 2} more" in page
+    assert f'aria-label="{many} of 40"' in page
 
 
 RATES = {"zone_0": "Here", "up_to_0": "250 g", "costs_0": "3.90", "zone_1": "Here", "up_to_1": "2 kg"}

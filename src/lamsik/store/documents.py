@@ -142,8 +142,8 @@ def current_ids(session: Session, ids: Collection[int | None]) -> dict[int, int]
     """The current revision of each of these documents, by their ids."""
     is_current = (col(Revision.document_id) == Document.id) & (col(Revision.number) == Document.current)
     query = select(Revision.document_id, Revision.id).join(Document, is_current)
-    found = session.exec(query.where(col(Document.id).in_({*ids} - {None}))).all()
-    return {document: revision or 0 for document, revision in found}
+    rows = session.exec(query.where(col(Document.id).in_({*ids} - {None}))).all()
+    return {document: revision or 0 for document, revision in rows}
 
 
 def save(session: Session, row: Document, new: dict[str, Any], base: int, note: str = "") -> Revision:

@@ -1,4 +1,4 @@
-"""Rules of addresses that are made ready when an address is first written with them."""
+"""Rules of addresses that are written ready when an address is first written with them."""
 
 from collections.abc import Callable
 from typing import Any
@@ -10,17 +10,17 @@ Builder = Callable[..., tuple[str, str]]
 
 
 class LateRule(Rule):
-    """A rule whose code for writing addresses is made at its first use: made for all of them at once it is
-    nine tenths of a start.
+    """A rule whose code for writing addresses is made at its first use: that of all rules at once is half
+    of a start.
     """
 
     def _compile_builder(self, append_unknown: bool = True) -> Builder:
-        made: list[Builder] = []
+        written: list[Builder] = []
 
         def build(rule: Rule, **values: Any) -> tuple[str, str]:
-            if not made:
-                made.append(super(LateRule, self)._compile_builder(append_unknown))
-            return made[0](rule, **values)
+            if not written:
+                written.append(super(LateRule, self)._compile_builder(append_unknown))
+            return written[0](rule, **values)
 
         return build
 
