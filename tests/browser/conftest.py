@@ -61,18 +61,17 @@ def ready() -> TextIO:
     """The way to what starts this run's servers, for all its workers; whichever asks first begins it."""
     run = os.environ.get("PYTEST_XDIST_TESTRUNUID", str(os.getpid()))
     where = Path(tempfile.gettempdir()) / f"lamsik-servers-{run}"
-    with contextlib.suppress(FileExistsError):
-        where.mkdir(mode=0o700)
-        words = [sys.executable, "-m", "tests.browser.ready", str(where / "door")]
-        BEGUN.append(subprocess.Popen(words, stdin=subprocess.DEVNULL, cwd=ROOT))
     door = socket.socket(socket.AF_UNIX)
+    atexit.register(door.close)
     for _ in range(1200):
-        try:
+        with contextlib.suppress(OSError):
             door.connect(str(where / "door"))
-            atexit.register(door.close)
             return door.makefile("rw")
-        except OSError:
-            time.sleep(0.1)
+        with contextlib.suppress(FileExistsError):  # an earlier one of this run may just have gone
+            where.mkdir(mode=0o700)
+            words = [sys.executable, "-m", "tests.browser.ready", str(where / "door")]
+            BEGUN.append(subprocess.Popen(words, stdin=subprocess.DEVNULL, cwd=ROOT))
+        time.sleep(0.1)
     raise RuntimeError("what starts the servers is not there")
 
 
