@@ -237,6 +237,19 @@ def test_a_page_whose_modules_are_late_takes_no_click_it_would_lose(demo_page: P
     expect(page.get_by_text("Segment 2").first).to_be_visible()
 
 
+def test_a_job_is_not_begun_before_its_page_can_follow_it(demo_page: Page):
+    page, held = demo_page, []
+    page.route("**/js/stores/whole.js", lambda route: held.append(route))
+    page.goto("/stores/everything", wait_until="commit")
+    page.wait_for_selector("#whole", state="attached")
+    assert page.locator("#main").evaluate("main => main.inert")
+    while not held:
+        page.wait_for_timeout(20)
+    held[0].continue_()
+    page.get_by_role("button", name="Write it").click()
+    expect(page.get_by_role("link", name="Take it along")).to_be_visible(timeout=30_000)
+
+
 def test_the_bench_card_is_dark_ink_on_white_in_the_spray_corner_too(demo_page: Page):
     demo_page.emulate_media(color_scheme="dark")
     demo_page.goto(next(url for url in EVERY if url.endswith("/card") and url.startswith("/pieces")))

@@ -71,6 +71,7 @@ def test_from_what_is_short_to_the_whole_shop_in_a_folder_and_back(demo_page: Pa
 
     page.get_by_role("link", name="The shop’s own").click()
     page.get_by_role("link", name="Take all along").click()
+    expect(page.locator("#main")).not_to_have_attribute("inert", "")
     page.get_by_role("button", name="Write it").press("Enter")
     expect(page.get_by_role("link", name="Take it along")).to_be_visible(timeout=30_000)
     with page.expect_download() as taken:
