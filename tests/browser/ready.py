@@ -6,7 +6,6 @@ answers each with the new server's process id; once, a demo shop to look through
 first visit of a page all servers have then. Ends, and its servers with it, when the last worker has gone.
 """
 
-import contextlib
 import gc
 import json
 import os
@@ -17,6 +16,7 @@ import socket
 import sys
 import tempfile
 from pathlib import Path
+from typing import TextIO
 
 import weasyprint  # noqa: F401 - what is imported late is imported once, here
 from flask import Flask
@@ -83,7 +83,7 @@ def serve(asked: dict) -> int:
     return main(["run", "--port", str(asked["port"]), *asked["words"]])
 
 
-def answer(asked: dict, looked: set[str], started: list[int]) -> int:
+def answer(asked: dict, looked: set[str]) -> int:
     """Do what a worker asks for; the process id of its server, 0 where it asked for none."""
     if "demo" in asked:
         if not looked:
@@ -92,38 +92,51 @@ def answer(asked: dict, looked: set[str], started: list[int]) -> int:
         return 0
     pid = os.fork()
     if pid == 0:
+        signal.signal(signal.SIGTERM, signal.SIG_DFL)
         os._exit(serve(asked))
-    started.append(pid)
     return pid
 
 
+def heard_out(worker: TextIO, looked: set[str]) -> bool:
+    """Answer a worker; whether it is still there."""
+    try:
+        line = worker.readline()
+        if line:
+            print(answer(json.loads(line), looked), file=worker, flush=True)
+        return bool(line)
+    except OSError:  # it was killed: those beside it go on
+        return False
+
+
 def listen(where: str) -> None:
-    """Answer all workers until the last has gone."""
+    """Answer all workers until the last has gone, or while none comes for two minutes."""
     looked: set[str] = set()
-    started: list[int] = []
     with socket.socket(socket.AF_UNIX) as door, selectors.DefaultSelector() as heard:
         door.bind(where)
         door.listen()
         heard.register(door, selectors.EVENT_READ)
-        while True:
-            for key, _ in heard.select():
+        came = False
+        while not came or len(heard.get_map()) > 1:
+            ready = heard.select(None if came else 120)
+            if not ready:
+                return
+            for key, _ in ready:
                 if key.fileobj is door:
                     worker, _ = door.accept()
                     heard.register(worker, selectors.EVENT_READ, worker.makefile("rw"))
-                elif line := key.data.readline():
-                    print(answer(json.loads(line), looked, started), file=key.data, flush=True)
-                else:
+                    came = True
+                elif not heard_out(key.data, looked):
                     heard.unregister(key.fileobj)
-            if len(heard.get_map()) == 1 and looked | set(started):
-                break
-    for pid in started:
-        with contextlib.suppress(ProcessLookupError):
-            os.kill(pid, signal.SIGTERM)
 
 
 if __name__ == "__main__":
+    os.setpgrp()  # with its servers, which end with it
     signal.signal(signal.SIGCHLD, signal.SIG_IGN)  # ended servers are not waited for
-    prepare()
-    settle_down()
-    listen(sys.argv[1])
-    shutil.rmtree(Path(sys.argv[1]).parent, ignore_errors=True)
+    try:
+        prepare()
+        settle_down()
+        listen(sys.argv[1])
+    finally:
+        shutil.rmtree(Path(sys.argv[1]).parent, ignore_errors=True)
+        signal.signal(signal.SIGTERM, signal.SIG_IGN)
+        os.killpg(0, signal.SIGTERM)

@@ -224,30 +224,28 @@ def test_an_error_page_is_in_the_apps_look(demo_server, visit):
     expect(page.get_by_role("navigation", name="Benches")).to_be_visible()
 
 
-def test_a_page_whose_modules_are_late_takes_no_click_it_would_lose(demo_page: Page):
-    page, held = demo_page, []
-    page.route("**/js/shared/tabs.js", lambda route: held.append(route))
-    page.goto(f"/shapes/{SPLIT_EEL}", wait_until="commit")
-    page.wait_for_selector("#tab-joints", state="attached")
+def opened_late(page: Page, url: str, module: str, its: str) -> None:
+    """Open a page whose module comes late: before that it takes no click."""
+    held = []
+    page.route(module, lambda route: held.append(route))
+    page.goto(url, wait_until="commit")
+    page.wait_for_selector(its, state="attached")
     assert page.locator("#main").evaluate("main => main.inert")
     while not held:
         page.wait_for_timeout(20)
     held[0].continue_()
-    page.get_by_role("tab", name="Joints").click()
-    expect(page.get_by_text("Segment 2").first).to_be_visible()
+
+
+def test_a_page_whose_modules_are_late_takes_no_click_it_would_lose(demo_page: Page):
+    opened_late(demo_page, f"/shapes/{SPLIT_EEL}", "**/js/shared/tabs.js", "#tab-joints")
+    demo_page.get_by_role("tab", name="Joints").click()
+    expect(demo_page.get_by_text("Segment 2").first).to_be_visible()
 
 
 def test_a_job_is_not_begun_before_its_page_can_follow_it(demo_page: Page):
-    page, held = demo_page, []
-    page.route("**/js/stores/whole.js", lambda route: held.append(route))
-    page.goto("/stores/everything", wait_until="commit")
-    page.wait_for_selector("#whole", state="attached")
-    assert page.locator("#main").evaluate("main => main.inert")
-    while not held:
-        page.wait_for_timeout(20)
-    held[0].continue_()
-    page.get_by_role("button", name="Write it").click()
-    expect(page.get_by_role("link", name="Take it along")).to_be_visible(timeout=30_000)
+    opened_late(demo_page, "/stores/everything", "**/js/stores/whole.js", "#whole")
+    demo_page.get_by_role("button", name="Write it").click()
+    expect(demo_page.get_by_role("link", name="Take it along")).to_be_visible(timeout=30_000)
 
 
 def test_the_bench_card_is_dark_ink_on_white_in_the_spray_corner_too(demo_page: Page):

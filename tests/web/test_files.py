@@ -4,6 +4,7 @@ import csv
 import io
 import json
 import math
+import shutil
 import sqlite3
 from contextlib import closing
 from dataclasses import replace
@@ -374,3 +375,11 @@ def test_a_picture_that_a_drawing_carries_is_on_paper():
     page = pypdfium2.PdfDocument(printing.pdf(f"<html><body>{drawn}</body></html>"))[0]
     shown = np.asarray(page.render().to_pil().convert("RGB")).astype(int)
     assert (shown[..., 0] - shown[..., 1] > 120).sum() > 1000
+
+
+def test_a_paper_is_set_after_the_machine_cleared_what_is_temporary():
+    page = '<link rel="stylesheet" href="css/print-fonts.css"><p>Perch</p>'
+    before = pypdfium2.PdfDocument(printing.pdf(page))[0].get_textpage().get_text_range()
+    shutil.rmtree(printing._fonts()._folder)
+    again = pypdfium2.PdfDocument(printing.pdf(page))[0].get_textpage().get_text_range()
+    assert before == again == "Perch"

@@ -81,17 +81,13 @@ class DocumentSchema:
     def _validator(self) -> Draft202012Validator:
         return Draft202012Validator(self.schema)
 
-    @cached_property
-    def _may_lack(self) -> frozenset[str]:
-        return frozenset(self.may_lack)
-
     def brought_up(self, document: Any) -> Any:
         """A document of an earlier version, or one that lacks what it may, as a whole one of this; anything
         else as it is.
         """
         if not isinstance(document, dict):
             return document
-        return _completed(self.raised(document), self.of, self._may_lack)
+        return _completed(self.raised(document), self.of, self.may_lack)
 
     def checked(self, document: Any) -> Document:
         """The document as one of this version, if it follows the schema.
@@ -164,24 +160,18 @@ def with_default(of: type) -> set[str]:
     return names
 
 
-def _completed(part: Any, of: type, may_lack: frozenset[str]) -> Any:
+def _completed(part: Any, of: type, may_lack: Collection[str]) -> Any:
     """A part of a document with what it may lack, as its type begins it."""
     if isinstance(part, list):
         return [_completed(row, of, may_lack) for row in part]
     if not isinstance(part, dict):
         return part
-    lacking = _lacking(of, may_lack)
-    completed = {name: part[name] if name in part else begin() for name, begin in lacking} | part
+    completed = {name: begin() for name, begin in _begins(of).items() if f"{of.__name__}.{name}" in may_lack}
+    completed |= part
     for name, within in _parts(of).items():
         if name in completed:
             completed[name] = _completed(completed[name], within, may_lack)
     return completed
-
-
-@lru_cache(maxsize=64)
-def _lacking(of: type, may_lack: frozenset[str]) -> list[tuple[str, Callable[[], Any]]]:
-    """What a class may be written without, and what each such field begins with."""
-    return [(name, begin) for name, begin in _begins(of).items() if f"{of.__name__}.{name}" in may_lack]
 
 
 @lru_cache(maxsize=64)

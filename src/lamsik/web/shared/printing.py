@@ -88,4 +88,6 @@ def pdf(html: str) -> bytes:
         url_fetcher=URLFetcher(allowed_protocols=("file", "data")),
     )
     with _ONE_AT_A_TIME:
+        if not Path(_fonts()._folder or STATIC).exists():  # a machine that is on for weeks clears its /tmp
+            _fonts.cache_clear()
         return bytes(page.write_pdf(font_config=_fonts()))
