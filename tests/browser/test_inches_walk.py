@@ -23,6 +23,7 @@ SHOWN = """() => [document.querySelector('main')?.innerText ?? document.body.inn
 
 
 def without_a_millimetre(page: Page) -> None:
+    page.wait_for_load_state()  # a page half read has nothing to be found in it
     shown = NOMINAL.sub("", page.evaluate(SHOWN))
     assert [shown[max(0, m.start() - 30) : m.end() + 10] for m in METRIC.finditer(shown)] == []
 

@@ -62,6 +62,7 @@ def test_from_a_message_to_a_parcel(demo_page: Page, tmp_path):
         page.get_by_label("Customer").fill("Jon Halloway")
         page.get_by_label("Wanted by").fill("2031-05-01")
         page.get_by_role("button", name="Note it, what they want comes next").click()
+        expect(page).to_have_url(re.compile("/orders/[0-9]"))
         number = page.get_by_role("heading", level=1).inner_text().split()[0]
         page.get_by_role("link", name="Many at once").click()
         page.get_by_label("Sizes, by semicolons").fill("own size; 80 mm")

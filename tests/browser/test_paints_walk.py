@@ -170,6 +170,7 @@ def test_a_jointed_bait_is_dipped_no_deeper_than_it_may_carded_and_finished_poin
     expect(page.get_by_text(re.compile("domed, glued on after the clear"))).to_be_visible()
     page.get_by_role("link", name="Paint", exact=True).click()
     page.get_by_role("button", name="Make a piece").click()
+    expect(page).to_have_url(re.compile("/pieces/[0-9]"))
     number = page.get_by_role("heading", level=1).inner_text()
     page.get_by_role("link", name="Spray card").click()
     expect(page.get_by_role("heading", name=f"{number} Split eel")).to_be_visible()
