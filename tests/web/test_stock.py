@@ -479,7 +479,7 @@ def test_an_order_says_which_of_its_lines_waits_for_what_is_short(demo):
     with opened(demo) as session:
         lines = [session.get_one(OrderLine, key) for key in short_of(session, HOOK).stops]
         waits = {line.order_id: line.title for line in lines}
-        first = reserved.open_lines(session)[0][0].id
+        first = reserved.open_lines(session)[0].order
     for order, title in waits.items():
         assert f"{title} waits for {HOOK}" in demo.get(f"/orders/{order}").text
     assert f"waits for {HOOK}" not in demo.get(f"/orders/{first}").text
@@ -498,9 +498,10 @@ def test_an_order_alone_says_what_all_of_them_together_say_of_it(demo):
         together = {}
         for key, stand in stands_now.items():
             for line in stand.stops if stand.is_known else ():
-                order, row = told.lines[line]
+                order, row = reserved.orders_of(session, [line])[0]
                 together.setdefault(order.id, set()).add((row.title, named[key]))
-        alone = {order.id: set(ahead.missing_for(session, order)) for order, _ in told.lines.values()}
+        orders = [session.get_one(Order, line.order) for line in told.lines.values()]
+        alone = {order.id: set(ahead.missing_for(session, order)) for order in orders}
         assert {key: missing for key, missing in alone.items() if missing} == together and len(together) > 3
 
 

@@ -2,19 +2,20 @@
 
 from collections.abc import Mapping
 
+from lamsik.drawings.ink import BRICK, LEAD, POUR, WATER, WOOD
 from lamsik.drawings.svg import Node, node
 
 WIDE, HIGH = 1000.0, 56.0
-LOOKS = {
-    "materials": "bar-materials",
-    "hours": "bar-hours",
-    "tools": "bar-tools",
-    "packing": "bar-packing",
-    "shipping": "bar-shipping",
-    "fees": "bar-fees",
-    "tax": "bar-tax",
+COLOURS = {
+    "materials": POUR,
+    "hours": WATER,
+    "tools": LEAD,
+    "packing": WOOD,
+    "shipping": "#8A9A5B",
+    "fees": "#B97A08",
+    "tax": BRICK,
 }
-"""By share: how its piece looks; the table beside it says the same in words."""
+"""By share: the colour of its piece; the table beside it says the same in words."""
 
 
 def money_bar(goes: Mapping[str, int], says: str) -> Node:
@@ -29,14 +30,15 @@ def money_bar(goes: Mapping[str, int], says: str) -> Node:
     pieces, x = [], 0.0
     for share, minor in there.items():
         width = WIDE * minor / total
-        pieces.append(node("rect", x=x, y=0, width=max(width - 2.0, 1.0), height=HIGH, class_=LOOKS[share]))
+        pieces.append(node("rect", x=x, y=0, width=max(width - 2.0, 1.0), height=HIGH, fill=COLOURS[share]))
         x += width
     return node(
         "svg",
         node("title", says),
         *pieces,
         viewBox=f"0 0 {WIDE:g} {HIGH:g}",
-        class_="money-bar w-100 d-block",
+        height=48,
+        class_="w-100 d-block",
         role="img",
         preserveAspectRatio="none",
     )

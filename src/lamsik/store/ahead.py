@@ -113,7 +113,8 @@ def missing_for(session: Session, order: Order) -> list[tuple[str, str]]:
         for line in replace(stand, held=stand.held - before.get(key, 0.0)).stops
     ]
     names = {row.id: row.name for row in ledger.items(session, [key for key, _ in short])}
-    return [(told.lines[line][1].title, names[key]) for key, line in short]
+    titles = {row.id: row.title for row in stands.lines_of(session, order)}
+    return [(titles[line], names[key]) for key, line in short]
 
 
 def _named(told: Reserved, items: Resolved) -> list[tuple[str, str]]:

@@ -147,8 +147,11 @@ class Resolved:
 
     def for_line(self, row: OrderLine | None, need: PieceNeed) -> StockItem | None:
         """The item that a line takes for a need: what stands in for it there, else its own."""
-        swapped = row.swaps.get(f"{need.of}|{need.key}", 0) if row is not None else 0
-        return self.by_id.get(swapped) or self.of(need)
+        return self.taken(row.swaps if row is not None else {}, need)
+
+    def taken(self, swaps: Mapping[str, int], need: PieceNeed) -> StockItem | None:
+        """The item that is taken for a need where these stand in, by what a design names."""
+        return self.by_id.get(swaps.get(f"{need.of}|{need.key}", 0)) or self.of(need)
 
 
 def resolved(session: Session) -> Resolved:

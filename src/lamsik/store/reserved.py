@@ -9,7 +9,7 @@ from lamsik.core.orders.lines import FLOATS, LINE_KINDS, MADE
 from lamsik.core.stock.kinds import GRAMS, MILLILITRES
 from lamsik.core.stock.needs import PACK
 from lamsik.core.stock.short import Claim, StockStand
-from lamsik.store import documents, ledger, mixes, needs, paint_mixes, promises, stands
+from lamsik.store import documents, ledger, mixes, needs, paint_mixes, promises
 from lamsik.store.stands import DONE
 from lamsik.store.tables import (
     Movement,
@@ -37,24 +37,49 @@ class Lacking:
     lines: tuple[int, ...]
 
 
+@dataclass(frozen=True, slots=True)
+class OpenLine:
+    """A line that is agreed and not shipped, as far as what it takes goes.
+
+    Args:
+        key: its id.
+        order: the id of its order.
+        kind: its key in `LINE_KINDS`.
+        wanted: how many pieces it asks for.
+        agreed: the revision that was agreed; 0 where none was.
+        drawn: the document it is drawn in; 0 where it is not drawn.
+        swaps: by what a design names, the item that stands in for it.
+    """
+
+    key: int
+    order: int
+    kind: str
+    wanted: int
+    agreed: int
+    drawn: int
+    swaps: Mapping[str, int]
+
+
 @dataclass(frozen=True)
 class Reserved:
-    """What open lines take: claims by item, what the stores do not know, the lines and their orders, the
-    lines of which nothing is known yet, the revisions whose needs are not kept yet.
+    """What open lines take: claims by item, what the stores do not know, the lines by id, those of which
+    nothing is known yet, the revisions whose needs are not kept yet.
     """
 
     claims: Mapping[int, tuple[Claim, ...]]
     unknown: tuple[Lacking, ...]
-    lines: Mapping[int, tuple[Order, OrderLine]]
+    lines: Mapping[int, OpenLine]
     undrawn: tuple[int, ...]
     untold: frozenset[int] = frozenset()
 
 
-def open_lines(session: Session, ids: Collection[int] | None = None) -> list[tuple[Order, OrderLine]]:
+def open_lines(session: Session, ids: Collection[int] | None = None) -> list[OpenLine]:
     """The lines that are agreed and not shipped, the first due in front."""
+    drawn = func.coalesce(OrderLine.design_id, OrderLine.like_id, 0)
+    columns = OrderLine.id, OrderLine.order_id, OrderLine.kind, OrderLine.quantity, OrderLine.per_set
     query = (
-        select(Order, OrderLine)
-        .join(OrderLine)
+        select(*columns, func.coalesce(OrderLine.revision_id, 0), drawn, OrderLine.swaps)  # type: ignore[call-overload]
+        .join(Order)
         .where(
             col(Order.accepted_at).is_not(None),
             col(Order.queue) < DONE,
@@ -65,21 +90,29 @@ def open_lines(session: Session, ids: Collection[int] | None = None) -> list[tup
     if ids is not None:
         query = query.where(col(OrderLine.id).in_(ids))
     rows = session.exec(query.order_by(col(Order.queue), col(OrderLine.id)).limit(MOST_LINES)).all()
-    return [(order, row) for order, row in rows if LINE_KINDS[row.kind].of]
+    return [
+        OpenLine(key, order, kind, many * (each if LINE_KINDS[kind].in_sets else 1), agreed, drawn, swaps)
+        for key, order, kind, many, each, agreed, drawn, swaps in rows
+        if LINE_KINDS[kind].of
+    ]
 
 
-def untold(session: Session, rows: Sequence[tuple[Order, OrderLine]]) -> frozenset[int]:
+def orders_of(session: Session, keys: Collection[int]) -> list[tuple[Order, OrderLine]]:
+    """Lines with their orders, as they are asked for."""
+    query = select(Order, OrderLine).join(OrderLine).where(col(OrderLine.id).in_(keys))
+    rows = {row.id: (order, row) for order, row in session.exec(query).all()}
+    return [rows[key] for key in keys]
+
+
+def untold(session: Session, rows: Sequence[OpenLine]) -> frozenset[int]:
     """The revisions of these lines and their pieces whose needs are not kept yet."""
     return reserved(session, rows).untold
 
 
-def _revisions(session: Session, rows: Sequence[tuple[Order, OrderLine]]) -> dict[int, int]:
+def _revisions(session: Session, rows: Sequence[OpenLine]) -> dict[int, int]:
     """The revision that each line is made from: as agreed, or as drawn now; 0 where nothing is drawn."""
-    drawn = {row.design_id or row.like_id for _, row in rows if not row.revision_id}
-    current = documents.current_ids(session, drawn)
-    return {
-        row.id or 0: row.revision_id or current.get(row.design_id or row.like_id or 0, 0) for _, row in rows
-    }
+    current = documents.current_ids(session, {row.drawn for row in rows if row.drawn and not row.agreed})
+    return {row.key: row.agreed or current.get(row.drawn, 0) for row in rows}
 
 
 def _begun(session: Session, ids: Collection[int]) -> dict[int, dict[int, int]]:
@@ -132,11 +165,11 @@ class _Claimed:
         self.beside = [(key, one.each_piece) for key, one in self.items.by_id.items() if one.each_piece > 0]
         self._loss = Losses(session)
 
-    def told(self, row: OrderLine | None, of: Sequence[PieceNeed]) -> list[_NeedOf]:
-        """Needs with the items that a line takes for them."""
+    def told(self, of: Sequence[PieceNeed], swaps: Mapping[str, int]) -> list[_NeedOf]:
+        """Needs with the items that are taken for them."""
         rows = []
         for need in of:
-            item = self.items.for_line(row, need)
+            item = self.items.taken(swaps, need)
             amount = need.amount if item is None or item.unit == need.unit else 1.0
             amount *= 1.0 + self._loss.of(item, need.unit)
             key = item.id or 0 if item is not None else 0
@@ -151,7 +184,7 @@ class _Claimed:
 
 def reserved(
     session: Session,
-    rows: Sequence[tuple[Order, OrderLine]] | None = None,
+    rows: Sequence[OpenLine] | None = None,
     items: needs.Resolved | None = None,
 ) -> Reserved:
     """What open lines still take: of pieces that are begun what their steps have not taken, of the others
@@ -164,17 +197,17 @@ def reserved(
     """
     rows = open_lines(session) if rows is None else rows
     claimed, undrawn = _Claimed(session, items or needs.resolved(session)), []
-    ids = [row.id or 0 for _, row in rows]
+    ids = [row.key for row in rows]
     revisions, begun = _revisions(session, rows), _begun(session, ids)
     wanted = {one for one in revisions.values() if one} | {one for of in begun.values() for one in of}
     known = needs.known(session, wanted)
     ended = _ended(session, ids, {PACK} | {need.step for of in known.values() for need in of})
-    told = {key: claimed.told(None, of) for key, of in known.items()}
-    for _, row in rows:
-        key = row.id or 0
+    told = {key: claimed.told(of, {}) for key, of in known.items()}
+    for row in rows:
+        key = row.key
         mine, drawn = begun[key], revisions[key]
         already = sum(mine.values())
-        more = max(stands.as_line(row).wanted - already, 0)
+        more = max(row.wanted - already, 0)
         if drawn not in known and more:
             undrawn.append(key)
         for revision in {drawn, *mine}:
@@ -191,7 +224,7 @@ def reserved(
             for (name, unit), of_name in claimed.unknown.items()
             if of_name
         ),
-        {row.id or 0: (order, row) for order, row in rows},
+        {row.key: row for row in rows},
         tuple(undrawn),
         frozenset(wanted - known.keys()),
     )
@@ -200,7 +233,7 @@ def reserved(
 def _of_line(
     session: Session,
     claimed: _Claimed,
-    row: OrderLine,
+    row: OpenLine,
     known: Mapping[int, Sequence[PieceNeed]],
     told: Mapping[int, Sequence[_NeedOf]],
     revision: int,
@@ -210,14 +243,14 @@ def _of_line(
     """
     if row.kind in (MADE, FLOATS) and not row.swaps:
         return told.get(revision, ())
-    return claimed.told(row, _of_work(session, row, known.get(revision, ())))
+    return claimed.told(_of_work(session, row, known.get(revision, ())), row.swaps)
 
 
-def _of_work(session: Session, row: OrderLine, of_line: Sequence[PieceNeed]) -> Sequence[PieceNeed]:
+def _of_work(session: Session, row: OpenLine, of_line: Sequence[PieceNeed]) -> Sequence[PieceNeed]:
     """What a line's own steps take: of what is made already and only worked on, of those alone."""
     if row.kind in (MADE, FLOATS):
         return of_line
-    steps = {step.key for step in promises.route_of(session, row)}
+    steps = {step.key for step in promises.route_of(session, session.get_one(OrderLine, row.key))}
     return [need for need in of_line if need.step in steps]
 
 

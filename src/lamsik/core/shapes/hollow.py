@@ -232,6 +232,7 @@ def _too_thick(body: Body, wall_mm: float) -> Refused:
     return Refused("shell.wall_mm", wall_mm, rule("thinner-else", most=most))
 
 
+@lru_cache(maxsize=32)
 def _opened(body: Body, wall_mm: float) -> tuple[Reachable, tuple[float, float]]:
     """Whether it is open over a place, and from where to where along the middle [mm]. Raises `Refused`
     where it is nowhere.

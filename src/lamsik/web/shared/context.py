@@ -136,8 +136,8 @@ def word(name: str, text: str = "") -> Markup:
     """A word that opens its explanation where it stands: the `text` itself, or a mark beside it."""
     asks = Markup("") if text else Markup('aria-label="What does {} mean?"').format(name)
     return Markup(
-        '<button type="button" class="word" data-bs-toggle="popover" data-bs-title="{}" data-bs-content="{}" '
-        "{}>{}</button>"
+        '<button type="button" class="word p-0 border-0 bg-none text-reset text-decoration-dotted" '
+        'data-bs-toggle="popover" data-bs-title="{}" data-bs-content="{}" {}>{}</button>'
     ).format(name, handbook.MEANINGS[name], asks, text or icon("question-circle"))
 
 

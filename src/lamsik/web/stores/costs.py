@@ -17,7 +17,7 @@ from lamsik.core.stock.shipping import zones
 from lamsik.core.tank.mass import budget
 from lamsik.documents.body.document import to_design
 from lamsik.documents.rows import Document as Content
-from lamsik.drawings.money_bar import money_bar
+from lamsik.drawings.money_bar import COLOURS, money_bar
 from lamsik.store import costs, documents, stores
 from lamsik.store.costs import Costed
 from lamsik.store.tables import Document, Order, OrderLine
@@ -61,7 +61,7 @@ def priced(costed: Costed, price: int) -> Priced:
     return Priced(
         price,
         earns(told(price), earned, hours),
-        tuple((share, SHARES[share], told(minor)) for share, minor in goes.items() if minor),
+        tuple((COLOURS[share], SHARES[share], told(minor)) for share, minor in goes.items() if minor),
         money_bar(
             goes, ", ".join(f"{SHARES[share]} {told(minor)}" for share, minor in goes.items() if minor)
         ),

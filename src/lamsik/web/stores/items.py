@@ -9,7 +9,7 @@ from lamsik.core.errors import Refused, require
 from lamsik.core.quantities import read_measure
 from lamsik.core.stock.kinds import QUANTITIES
 from lamsik.core.stock.ledger import BOUGHT, SIGNS
-from lamsik.store import ledger, moved, people
+from lamsik.store import ledger, moved, people, reserved
 from lamsik.store.tables import Movement, StockItem, StockLot, Supplier, now
 from lamsik.web.shared import keeping
 from lamsik.web.shared.db import db, load, sent_row
@@ -18,6 +18,8 @@ from lamsik.web.stores import item_form, standing
 from lamsik.words.stock import ASKED, KINDS, WHYS, amount
 
 blueprint = Blueprint("stores_items", __name__, url_prefix="/stores/stock")
+FIRST_CLAIMS = 24
+"""So many of the lines that take an item are named, those that are due first."""
 
 
 @blueprint.get("/<int:key>")
@@ -34,12 +36,13 @@ def _page(row: StockItem, problem: Refused | None = None) -> str:
     page = asked_page(ledger.movements(row.id), 24)
     now_stands = standing.standing()
     stand = standing.stood([row.id or 0], now_stands)[row.id or 0]
-    lots = ledger.lots(db(), row.id)
+    lots, first = ledger.lots(db(), row.id), stand.claims[:FIRST_CLAIMS]
     return render_template(
         "stores/item.html",
         item=row,
         stand=stand,
-        claims=[(now_stands.reserved.lines[one.line], one) for one in stand.claims],
+        claims=list(zip(reserved.orders_of(db(), [one.line for one in first]), first, strict=True)),
+        more_claims=len(stand.claims) - len(first),
         page=page,
         lots=lots,
         lot_names={lot.id: lot.lot for lot in ledger.lots_named(db(), page.rows)},

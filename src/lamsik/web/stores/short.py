@@ -1,10 +1,12 @@
 """What is short before work starts: by item, with the orders it stops, what would do, what to buy."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from urllib.parse import quote
 
 from flask import Blueprint, flash, redirect, render_template, url_for
 from flask.typing import ResponseReturnValue
+from sqlmodel import col, select
 
 from lamsik.core.errors import Refused, require
 from lamsik.core.stock.kinds import GRAMS, MILLILITRES, MILLIMETRES
@@ -13,7 +15,7 @@ from lamsik.core.tank import evaluate
 from lamsik.documents.body.document import to_design
 from lamsik.documents.rows import Document as Content
 from lamsik.formats import table_csv
-from lamsik.store import instead, ledger, stores
+from lamsik.store import instead, ledger, reserved, stores
 from lamsik.store.tables import Document, Order, OrderLine, StockItem, Supplier
 from lamsik.web.shared.db import db, load
 from lamsik.web.shared.files import as_file
@@ -27,6 +29,16 @@ KIND_OF = {MILLIMETRES: "wood", GRAMS: "compound", MILLILITRES: "paint"}
 """Of what kind an item is that a design calls by name alone, by its unit; of pieces it is `other`."""
 MOST_SEEN = 3
 """So many bodies are looked at with a stand-in."""
+FIRST_ORDERS, FIRST_LINES = 12, 24
+"""So many that wait are named; of the others, how many they are."""
+
+
+@dataclass(frozen=True)
+class Waiting:
+    """Orders that wait: the first of them, and how many more."""
+
+    first: tuple[Order, ...]
+    more: int
 
 
 @dataclass(frozen=True)
@@ -35,7 +47,7 @@ class ShortItem:
 
     item: StockItem
     stand: StockStand
-    stops: tuple[Order, ...]
+    stops: Waiting
     instead: tuple[StockItem, ...]
     packs: int
 
@@ -45,19 +57,25 @@ def index() -> str:
     """What is short, and what nobody knows."""
     now = standing.standing()
     items = {row.id or 0: row for row in ledger.items(db(), [*now.short, *now.uncounted])}
+    unknown = now.reserved.unknown
+    waiting = _waiting(now, [*(now.stands[key].stops for key in now.short), *(one.lines for one in unknown)])
+    stops = dict(zip(now.short, waiting, strict=False))
+    undrawn = now.reserved.undrawn
     return render_template(
         "stores/short.html",
-        short=_short(now, items),
+        short=_short(now, items, stops),
         uncounted=[(items[key], now.stands[key]) for key in now.uncounted],
         unknown=[
-            (one, KIND_OF.get(one.unit, "other"), _orders(now, one.lines)) for one in now.reserved.unknown
+            (one, KIND_OF.get(one.unit, "other"), orders)
+            for one, orders in zip(unknown, waiting[len(stops) :], strict=True)
         ],
-        undrawn=[now.reserved.lines[key] for key in now.reserved.undrawn],
+        undrawn=reserved.orders_of(db(), undrawn[:FIRST_LINES]),
+        more_undrawn=max(len(undrawn) - FIRST_LINES, 0),
         verdict=short_by(len(now.short), len(now.stopped), len(now.uncounted) + len(now.reserved.unknown)),
     )
 
 
-def _short(now: AllStanding, items: dict[int, StockItem]) -> list[ShortItem]:
+def _short(now: AllStanding, items: dict[int, StockItem], stops: dict[int, Waiting]) -> list[ShortItem]:
     rows, instead_of = [], ledger.stand_ins_of(db(), now.short)
     known = standing.stood({row.id or 0 for others in instead_of.values() for row in others}, now)
     for key in sorted(now.short, key=lambda key: items[key].search):
@@ -67,7 +85,7 @@ def _short(now: AllStanding, items: dict[int, StockItem]) -> list[ShortItem]:
             ShortItem(
                 items[key],
                 stand,
-                _orders(now, stand.stops),
+                stops[key],
                 tuple(row for one in good for row in others if row.id == one),
                 packs(stand.to_buy, items[key].pack),
             )
@@ -75,8 +93,15 @@ def _short(now: AllStanding, items: dict[int, StockItem]) -> list[ShortItem]:
     return rows
 
 
-def _orders(now: AllStanding, lines: tuple[int, ...]) -> tuple[Order, ...]:
-    return tuple({(order := now.reserved.lines[line][0]).id: order for line in lines}.values())
+def _waiting(now: AllStanding, stopped: Sequence[tuple[int, ...]]) -> list[Waiting]:
+    """By what stops them: the orders of these lines, asked for together."""
+    of = [list(dict.fromkeys(now.reserved.lines[line].order for line in lines)) for lines in stopped]
+    first = {key for keys in of for key in keys[:FIRST_ORDERS]}
+    rows = {row.id or 0: row for row in db().exec(select(Order).where(col(Order.id).in_(first))).all()}
+    return [
+        Waiting(tuple(rows[key] for key in keys[:FIRST_ORDERS]), max(len(keys) - FIRST_ORDERS, 0))
+        for keys in of
+    ]
 
 
 @dataclass(frozen=True)
@@ -110,14 +135,20 @@ def by(key: int, other: int) -> str:
 def _by(item: StockItem, other: StockItem, problem: Refused | None = None) -> str:
     now = standing.standing()
     stand = now.stands.get(item.id or 0)
-    stopped = [now.reserved.lines[line] for line in (stand.stops if stand else ())]
-    seen = []
+    stops = stand.stops if stand else ()
+    stopped, seen = reserved.orders_of(db(), stops[:FIRST_LINES]), []
     for order, line in stopped[:MOST_SEEN]:
         drawn = instead.seen(db(), line, item, other)
         if drawn is not None:
             seen.append(SeenWith(drawn.design, order, line, _swims(drawn.before), _swims(drawn.after)))
     return render_template(
-        "stores/instead.html", item=item, other=other, stopped=stopped, seen=seen, problem=problem
+        "stores/instead.html",
+        item=item,
+        other=other,
+        stopped=stopped,
+        more=len(stops) - len(stopped),
+        seen=seen,
+        problem=problem,
     )
 
 

@@ -35,7 +35,7 @@ class AllStanding:
     def stopped(self) -> set[int]:
         """The orders that wait for something."""
         lines = {line for key in self.short for line in self.stands[key].stops}
-        return {self.reserved.lines[line][0].id or 0 for line in lines}
+        return {self.reserved.lines[line].order for line in lines}
 
 
 def standing() -> AllStanding:

@@ -11,7 +11,7 @@ function show() {
   const grams = input.value.trim() ? gramsOf(input.value, list.dataset.unit) : poured, target = Number(row.dataset.target), have = Number(row.dataset.have);
   if (grams === null || !Number.isFinite(grams)) return;
   const share = (have + grams) / target;
-  row.querySelector(".level").style.setProperty("inline-size", `${Math.min(Math.max(share, 0), 1.2) / 1.2 * 100}%`);
+  row.querySelector(".progress-bar").style.setProperty("width", `${Math.min(Math.max(share, 0), 1.2) / 1.2 * 100}%`);
   const near = Number(list.dataset.near), within = Number(list.dataset.within);
   row.classList.toggle("near", share > near && share < 1 - within);
   row.classList.toggle("full", Math.abs(share - 1) <= within);
@@ -20,7 +20,7 @@ function show() {
 
 for (const row of list.querySelectorAll("li")) {
   const share = Number(row.dataset.have) / Number(row.dataset.target);
-  if (share) row.querySelector(".level").style.setProperty("inline-size", `${Math.min(share, 1.2) / 1.2 * 100}%`);
+  if (share) row.querySelector(".progress-bar").style.setProperty("width", `${Math.min(share, 1.2) / 1.2 * 100}%`);
 }
 document.addEventListener("weighed", ({ detail }) => {
   poured = detail.net;

@@ -27,11 +27,14 @@ function end(problem) {
 }
 
 function shown(part) {
-  const row = document.createElement("li"), title = document.createElement("strong"), note = document.createElement("span"), link = document.createElement("a");
+  const row = document.createElement("li"), picture = document.createElement("div"), title = document.createElement("strong"), note = document.createElement("span"), link = document.createElement("a");
+  row.className = "d-grid gap-1 justify-items-start";
+  picture.className = "fit max-h-15 w-100 bg-card rounded";
+  picture.append(build(part.picture));
   title.textContent = `${part.name}, ${part.volume}`;
   note.textContent = `${part.note}; ${part.faces} triangles, watertight`;
   Object.assign(link, { href: part.url, className: "btn btn-outline-secondary", textContent: `STL of the ${part.name}` });
-  row.append(build(part.picture), title, note, link);
+  row.append(picture, title, note, link);
   return row;
 }
 

@@ -69,7 +69,7 @@ export async function hand({ canvas, address, say = () => {} }) {
     lamp.visible = daylight.visible = !isDark;
     scene.environmentIntensity = isDark ? 0.02 : 1;
     if (body) body.material.emissiveIntensity = isDark ? 1.5 : 0;
-    canvas.classList.toggle("at-night", isDark);
+    canvas.classList.toggle("bg-night", isDark);
     draw();
   }
 

@@ -36,7 +36,10 @@ function show(state) {
   const value = net();
   part("value").textContent = value === null ? "–" : mass(value);
   if (part("says").textContent !== state.says) part("says").textContent = state.says;
+  const isLost = ["gone", "silent", "garbled"].includes(state.state);
   board.dataset.state = state.state;
+  board.classList.toggle("lost", isLost);
+  part("where").hidden = !isLost;
   board.classList.toggle("stable", state.stable);
   showZero();
   guide();

@@ -83,6 +83,7 @@ live.addEventListener("state", () => {
 
 function row(part, index) {
   const item = document.createElement("li"), select = document.createElement("select"), name = document.createElement("label");
+  item.className = "d-grid cols-2 gap-2 align-items-center py-1";
   select.className = "form-select";
   name.textContent = part.name;
   name.htmlFor = select.id = `anew-${index}`;

@@ -17,7 +17,7 @@ export function finder(field) {
   const controller = new AbortController(), { signal } = controller;
   const { find, as = "{}" } = field.dataset;
   const select = field instanceof HTMLSelectElement;
-  const box = select ? Object.assign(document.createElement("input"), { type: "search", className: "form-control find", placeholder: "Find…" }) : field;
+  const box = select ? Object.assign(document.createElement("input"), { type: "search", className: "form-control w-8", placeholder: "Find…" }) : field;
   if (select) {
     box.setAttribute("aria-label", `Find another: ${field.labels[0]?.textContent.trim() ?? field.getAttribute("aria-label")}`);
     box.maxLength = 100;

@@ -8,6 +8,7 @@ export function tabs(list) {
     for (const other of all) {
       const on = other === tab;
       other.setAttribute("aria-selected", String(on));
+      other.classList.toggle("active", on);
       other.tabIndex = on ? 0 : -1;
       document.getElementById(other.getAttribute("aria-controls")).hidden = !on;
     }

@@ -100,7 +100,7 @@ function showAsked(errors) {
 function say(text, wrong = false) {
   const saved = document.getElementById("saved");
   saved.textContent = text;
-  saved.classList.toggle("wrong", wrong);
+  for (const look of ["text-brick", "fw-semibold"]) saved.classList.toggle(look, wrong);
 }
 
 main.addEventListener("input", ({ target }) => target.dataset.path && (target.dataset.dirty = "1"), { signal });
