@@ -16,7 +16,7 @@ def test_a_tin_is_put_right_by_mouse_and_keys_with_every_step_back(demo_page: Pa
     sentence, saved, rows = (
         page.locator(".verdict"),
         page.locator("#saved"),
-        page.locator(".parts-of tbody tr"),
+        page.locator("tbody[data-each='parts'] tr"),
     )
     expect(sentence).to_contain_text("1:1 by volume")
     figure = page.get_by_label("A in the ratio")

@@ -37,7 +37,7 @@ def test_a_bait_is_brought_to_a_slow_rise_hooked_tubbed_and_cleared(demo_page: P
     settled(page)
 
     page.get_by_role("tab", name="What changes it").click()
-    expect(page.locator(".effects li").first).to_contain_text(re.compile("g"))
+    expect(page.locator("[data-each='effects'] li").first).to_contain_text(re.compile("g"))
     page.get_by_role("button", name="Start trying").click()
     page.get_by_label("All hooks").select_option("tre-4")
     expect(page.locator(".verdict")).to_contain_text("sinks")
@@ -56,7 +56,7 @@ def test_a_bait_is_brought_to_a_slow_rise_hooked_tubbed_and_cleared(demo_page: P
     page.reload()
     page.wait_for_load_state("networkidle")
     page.get_by_role("link", name="Revisions").click()
-    expect(page.locator(".revisions li").first).to_contain_text("clear coats: 1 → 4")
+    expect(page.locator("#main ol > li").first).to_contain_text("clear coats: 1 → 4")
 
 
 def test_trial_weights_by_keyboard_become_inside_ballast(demo_page: Page):

@@ -117,7 +117,7 @@ def test_by_mouse_from_enquiry_to_shipped(empty_page: Page):
     page.get_by_role("link", name="Paint", exact=True).click()
     page.get_by_role("button", name="Barred perch").click()
     expect(page.get_by_role("button", name="Barred perch")).to_have_attribute("aria-pressed", "true")
-    expect(page.locator("ol.layers > li")).to_have_count(8)
+    expect(page.locator("ol[data-each='layers'] > li")).to_have_count(8)
     saved(page)
 
     page.get_by_role("link", name="Orders", exact=True).click()

@@ -628,7 +628,7 @@ class TestStores:
         fields = {
             name.replace("&#124;", "|"): value
             for name, value in re.findall(
-                r'<input class="form-control" name="([a-z]+\|[a-z ]+)"[^>]*value="([^"]*)"', page
+                r'<input class="[^"]*" name="([a-z]+\|[a-z ]+)"[^>]*value="([^"]*)"', page
             )
         }
         assert len(fields) == 30

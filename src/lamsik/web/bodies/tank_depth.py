@@ -112,8 +112,6 @@ def effect_rows(rows: Sequence[Effect]) -> list[EffectRow]:
             pitch=said(row.pitch_change_deg, "angle", sign=True),
             then=row.behaviour,
             share=round(100 * (row.weight / largest) ** 0.5, 1),
-            lifts=row.net_change_g > 0.005,
-            sinks=row.net_change_g < -0.005,
         )
         for row in rows
     ]

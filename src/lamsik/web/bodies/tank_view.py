@@ -122,8 +122,6 @@ class EffectRow:
     pitch: str
     then: str
     share: float
-    lifts: bool
-    sinks: bool
 
 
 @dataclass(frozen=True)

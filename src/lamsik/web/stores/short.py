@@ -29,7 +29,7 @@ KIND_OF = {MILLIMETRES: "wood", GRAMS: "compound", MILLILITRES: "paint"}
 """Of what kind an item is that a design calls by name alone, by its unit; of pieces it is `other`."""
 MOST_SEEN = 3
 """So many bodies are looked at with a stand-in."""
-FIRST_ORDERS, FIRST_LINES = 12, 24
+FIRST_ORDERS, FIRST_LINES = 6, 24
 """So many that wait are named; of the others, how many they are."""
 
 
