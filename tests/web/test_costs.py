@@ -174,6 +174,21 @@ def test_what_was_taken_off_an_order_comes_off_what_its_lines_brought(demo):
         assert sum(after) == order.price_minor == before - round(before / 8) < before
 
 
+def test_a_line_costs_its_own_beside_one_that_is_nearly_alike(demo):
+    with opened(demo) as session:
+        found = year.sent_in(session, date.today().year)
+        line, order, on = next(one for one in found if one[0].revision_id and one[0].scheme_id)
+        rows = [(line, order, on)]
+        for changes in ({"clears": 5}, {"clears": 2}, {"quantity": line.quantity + 3}):
+            twin = OrderLine(**{**line.model_dump(exclude={"id"}), "revision_id": None, **changes})
+            session.add(twin)
+            session.flush()
+            rows.append((twin, order, on))
+        together = year.sales(session, rows)
+        assert together == [sale for row in rows for sale in year.sales(session, [row])]
+        assert len({sale.hours / sale.pieces for sale in together}) == 4
+
+
 def test_the_year_sums_what_went_out_what_is_open_and_what_waits(demo):
     with opened(demo) as session:
         gone = sold(session)

@@ -178,21 +178,36 @@ def posted(session: Session, costed: Costed, zone: str, mass_g: float, count: in
     return replace(costed, costing=replace(costed.costing, parts=(*costed.costing.parts, part)))
 
 
-def of_line(session: Session, row: OrderLine, shop: PricedStores | None = None) -> Costed:
-    """What one piece of a line costs."""
+@dataclass(frozen=True)
+class MadeSo:
+    """How a piece of a line is made, however many are wanted: what it takes, and its route."""
+
+    needs: Sequence[PieceNeed]
+    route: Route
+
+
+def alike(row: OrderLine) -> tuple[object, ...]:
+    """Lines of which this is the same are made alike, however many are wanted."""
+    drawn = row.revision_id, row.design_id, row.like_id, row.form, row.material, row.length_mm
+    return *drawn, row.kind, row.scheme_id, row.scheme_version, row.clears, tuple(sorted(row.swaps.items()))
+
+
+def made_so(session: Session, row: OrderLine) -> MadeSo:
+    """How a piece of a line is made."""
     revision = _revisions(session, [row])[0]
     known = needs.looked_up(session, revision) if revision else []
     route = promises.route_of(session, row)
     steps = {step.key for step in route}
-    line = stands.as_line(row)
-    return of_needs(
-        session,
-        [need for need in known if need.step in steps or line.of.is_painted],
-        route,
-        line.wanted,
-        row,
-        shop,
-    )
+    is_painted = stands.as_line(row).of.is_painted
+    return MadeSo([need for need in known if need.step in steps or is_painted], route)
+
+
+def of_line(
+    session: Session, row: OrderLine, shop: PricedStores | None = None, made: MadeSo | None = None
+) -> Costed:
+    """What one piece of a line costs; how it is made may be known."""
+    made = made or made_so(session, row)
+    return of_needs(session, made.needs, made.route, stands.as_line(row).wanted, row, shop)
 
 
 def of_body(

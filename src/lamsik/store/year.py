@@ -1,6 +1,6 @@
 """A year of the shop: what went out, what it earned, what lies unfinished, what was never paid."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from contextlib import suppress
 from dataclasses import dataclass
 from datetime import date
@@ -10,6 +10,7 @@ from sqlalchemy import ColumnElement, Subquery
 from sqlmodel import Session, col, func, select
 
 from lamsik.core.errors import Refused
+from lamsik.core.orders.lines import LineTerms
 from lamsik.core.orders.status import CLOSED
 from lamsik.core.orders.terms import less
 from lamsik.core.stock.costs import whole
@@ -61,20 +62,25 @@ def sales(session: Session, sent: Sent) -> list[Sale]:
         session.exec(select(Document.id, Document.name).where(col(Document.id).in_(named - {None}))).all()
     )
     shop = costs.priced_stores(session)
+    made: dict[tuple[object, ...], costs.MadeSo] = {}
     known: dict[tuple[object, ...], costs.Costed | None] = {}
     told = []
-    paid = _less_discount(sent)
+    terms = {line.id or 0: stands.as_line(line) for line, _, _ in sent}
+    paid = _less_discount(sent, {key: line.price_minor or 0 for key, line in terms.items()})
     for line, order, on in sent:
-        key = (line.revision_id or line.design_id, line.scheme_id, line.kind, line.quantity)
-        if key not in known:
-            known[key] = None
+        key = line.id or 0
+        alike = costs.alike(line)
+        costed = *alike, line.quantity, line.per_set
+        if costed not in known:
+            known[costed] = None
             with suppress(Refused):
-                known[key] = costs.of_line(session, line, shop)
-        told.append(_sale(line, order, on, names, known[key], paid[line.id or 0]))
+                made[alike] = made.get(alike) or costs.made_so(session, line)
+                known[costed] = costs.of_line(session, line, shop, made[alike])
+        told.append(_sale(line, terms[key], order, on, names, known[costed], paid[key]))
     return told
 
 
-def _less_discount(sent: Sent) -> dict[int, int]:
+def _less_discount(sent: Sent, prices: Mapping[int, int]) -> dict[int, int]:
     """What each line brought: its price, with its share of what was taken off its order's sum."""
     of_order: dict[int, list[OrderLine]] = {}
     orders = {order.id or 0: order for _, order, _ in sent}
@@ -83,25 +89,25 @@ def _less_discount(sent: Sent) -> dict[int, int]:
     brought: dict[int, int] = {}
     for key, rows in of_order.items():
         if not stands.discount(orders[key]).is_any:
-            brought |= {row.id or 0: stands.as_line(row).price_minor or 0 for row in rows}
+            brought |= {row.id or 0: prices[row.id or 0] for row in rows}
             continue
-        prices = [stands.as_line(row).price_minor or 0 for row in rows]
-        total = sum(prices)
+        agreed = [prices[row.id or 0] for row in rows]
+        total = sum(agreed)
         left = less(total, stands.discount(orders[key])) or 0
-        parts = whole([Fraction(price * left, total) if total else Fraction(0) for price in prices])
+        parts = whole([Fraction(price * left, total) if total else Fraction(0) for price in agreed])
         brought |= {row.id or 0: part for row, part in zip(rows, parts, strict=True)}
     return brought
 
 
 def _sale(
     line: OrderLine,
+    terms: LineTerms,
     order: Order,
     on: date,
     names: dict[int | None, str],
     costed: costs.Costed | None,
     minor: int,
 ) -> Sale:
-    terms = stands.as_line(line)
     costing = costed.costing if costed is not None else None
     left, hours = Fraction(minor), 0.0
     if costing is not None:

@@ -15,13 +15,19 @@ from lamsik.core.shapes.quadrature import gauss_panels
 STATIONS = 181
 
 
+@lru_cache(maxsize=1)
+def _chord() -> tuple[Array, Array]:
+    """Turns across a disc, and the weight of each."""
+    return gauss_panels(np.array([-np.pi / 2, np.pi / 2]), 10.0, 8)
+
+
 def disc(radius_mm: float, breaks: Array) -> tuple[Array, Array, Array]:
     """Points of a disc and the ground each stands for, x, y [mm] and [mm²]; with breaks at some x."""
     inside = np.clip(breaks / radius_mm, -1.0, 1.0)
     turn, weight = gauss_panels(
         np.unique(np.concatenate([[-np.pi / 2, 0.0, np.pi / 2], np.arcsin(inside)])), 10.0, 6
     )
-    chord, share = gauss_panels(np.array([-np.pi / 2, np.pi / 2]), 10.0, 8)
+    chord, share = _chord()
     half = radius_mm * np.cos(turn)
     y = np.outer(half, np.sin(chord)).ravel()
     return (

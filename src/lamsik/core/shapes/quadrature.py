@@ -54,11 +54,13 @@ def _legendre(nodes: int) -> tuple[Array, Array]:
 
 def gauss_panels(breaks: Array, widest: float, nodes: int) -> tuple[Array, Array]:
     """Gauss-Legendre nodes and weights over panels between breaks, none wider than `widest`."""
-    pieces = [
-        np.linspace(lo, hi, max(int(np.ceil((hi - lo) / widest)), 1) + 1)[:-1]
-        for lo, hi in zip(breaks[:-1], breaks[1:], strict=True)
-    ]
-    edges = np.concatenate([*pieces, breaks[-1:]])
+    edges = breaks
+    if np.diff(breaks).max() > widest:
+        pieces = [
+            np.linspace(lo, hi, max(int(np.ceil((hi - lo) / widest)), 1) + 1)[:-1]
+            for lo, hi in zip(breaks[:-1], breaks[1:], strict=True)
+        ]
+        edges = np.concatenate([*pieces, breaks[-1:]])
     unit, weight = _legendre(nodes)
     half = np.diff(edges)[:, None] / 2
     middle = (edges[:-1] + edges[1:])[:, None] / 2

@@ -4,6 +4,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from datetime import date
 from fractions import Fraction
+from math import fsum
 
 
 @dataclass(frozen=True)
@@ -50,14 +51,22 @@ def by(sales: Sequence[Sale], sort: Callable[[Sale], str]) -> list[Earned]:
 
 
 def _earned(name: str, sales: Sequence[Sale]) -> Earned:
-    hours = sum((Fraction(one.hours).limit_denominator(10**6) for one in sales), Fraction(0))
-    left = sum((one.left for one in sales), Fraction(0))
+    hours = Fraction(fsum(one.hours for one in sales)).limit_denominator(10**6)
+    left = _total([one.left for one in sales])
     return Earned(
         name,
         sum(one.pieces for one in sales),
         sum(one.minor for one in sales),
         left / hours if hours else None,
     )
+
+
+def _total(parts: Sequence[Fraction]) -> Fraction:
+    """Their sum, to the last digit: first of those with the same denominator, which are most."""
+    of: dict[int, int] = {}
+    for one in parts:
+        of[one.denominator] = of.get(one.denominator, 0) + one.numerator
+    return sum((Fraction(number, below) for below, number in of.items()), Fraction(0))
 
 
 def by_month(sales: Sequence[Sale]) -> tuple[int, ...]:

@@ -163,19 +163,17 @@ def body_state(clip: Clip, mass: Budget, water: float, up: Array, d: float) -> I
     volume, moment, area = film * hull.volume, film * hull.moment, film * hull.area
     first, second = film * hull.first, film * hull.second
     e1, e2 = tank_axes(up)
+    stored = 0.0
     if mass.outside_ml.size:
-        v, points, slope = _outside(mass, up, d)
-        x, y = points @ e1, points @ e2
-        volume, moment, area = volume + float(v.sum()), moment + v @ points, area + float(slope.sum())
+        parts, points = _outside(mass, up, d), mass.outside_mm
+        x, y, slope, stored = points @ e1, points @ e2, parts.slope, float(parts.stored.sum())
+        volume, area = volume + float(parts.volume.sum()), area + float(slope.sum())
+        moment = moment + parts.volume @ points
         first = first + np.array([slope @ x, slope @ y])
         second = second + np.array([slope @ (x * x), slope @ (x * y), slope @ (y * y)])
     g = np.array(mass.g_mm)
     pull = mass.mass_g * g - rho * moment
-    energy = (
-        mass.mass_g * (float(up @ g) - d)
-        - rho * (float(up @ moment) - d * volume)
-        + _drop_energy(mass, rho, up, d)
-    )
+    energy = mass.mass_g * (float(up @ g) - d) - rho * (float(up @ moment) - d * volume - stored)
     gradient = np.array([e1 @ pull, e2 @ pull, rho * volume - mass.mass_g])
     ixx, ixy, iyy = second
     hessian = rho * np.array([[ixx, ixy, -first[0]], [ixy, iyy, -first[1]], [-first[0], -first[1], area]])
@@ -191,30 +189,29 @@ def _drops(mass: Budget) -> tuple[Array, Array]:
     return radius, HANG_DROP * radius * mass.outside_hangs
 
 
-def _outside(mass: Budget, up: Array, d: float) -> tuple[Array, Array, Array]:
-    """Wet volume [mm³] of outside parts (as spheres), where they act, and dV/dd."""
-    radius, drop = _drops(mass)
-    depth = np.clip(d - (mass.outside_mm @ up - drop) + radius, 0.0, 2.0 * radius)
-    volume = np.pi * depth**2 * (3.0 * radius - depth) / 3.0
-    slope = np.pi * depth * (2.0 * radius - depth)
-    return volume, mass.outside_mm, slope
-
-
-def _drop_energy(mass: Budget, rho: float, up: Array, d: float) -> float:
-    """What makes U the exact integral for outside parts.
-
-    With depth s of the sphere's lowest point, ρ∫V ds is their energy; the common terms
-    already count −ρV(up·P − d), so the rest is added here.
+@dataclass(frozen=True)
+class WetOutside:
+    """Outside parts (as spheres) under a plane: wet volume of each [mm³], dV/dd [mm²], and what makes U the
+    exact integral for them [g·mm over ρ].
     """
-    if not mass.outside_ml.size:
-        return 0.0
+
+    volume: Array
+    slope: Array
+    stored: Array
+
+
+def _outside(mass: Budget, up: Array, d: float) -> WetOutside:
+    """With depth s of a sphere's lowest point, ρ∫V ds is its energy; the common terms already count
+    −ρV(up·P − d), so the rest is `stored`.
+    """
     radius, drop = _drops(mass)
     height = mass.outside_mm @ up - d
-    depth = np.clip(-height + drop + radius, 0.0, 2.0 * radius)
+    under = drop + radius - height
+    depth = np.minimum(np.maximum(under, 0.0), 2.0 * radius)
     volume = np.pi * depth**2 * (3.0 * radius - depth) / 3.0
-    beyond = np.maximum(-height + drop + radius - 2.0 * radius, 0.0)
-    stored = np.pi * (radius * depth**3 / 3.0 - depth**4 / 12.0) + volume * beyond
-    return rho * float((stored + volume * height).sum())
+    beyond = np.maximum(under - 2.0 * radius, 0.0)
+    stored = np.pi * (radius * depth**3 / 3.0 - depth**4 / 12.0) + volume * (beyond + height)
+    return WetOutside(volume, np.pi * depth * (2.0 * radius - depth), stored)
 
 
 Known = Sequence[tuple[Array, float]]
@@ -319,7 +316,7 @@ def draft_for(vessel: Vessel, mass: Budget, water: float, up: Array) -> float:
     wanted, d = mass.mass_g * 1000.0 / water, (low + high) / 2
     for _ in range(12):
         hull = clip(up, d)
-        short = wanted - film * hull.volume - (float(_outside(mass, up, d)[0].sum()) if outside else 0.0)
+        short = wanted - film * hull.volume - (float(_outside(mass, up, d).volume.sum()) if outside else 0.0)
         if abs(short) < NEAR_ENOUGH * wanted:
             break
         low, high = (d, high) if short > 0 else (low, d)

@@ -37,10 +37,13 @@ class Wet:
 
 @dataclass(frozen=True, eq=False)
 class Hull:
-    """A mesh prepared for clipping: per-face sums that are linear in the apex."""
+    """A mesh prepared for clipping: per-face sums that are linear in the apex. Its `corners` are its faces
+    (3, n), a row for each corner.
+    """
 
     vertices: Array
     faces: NDArray[np.int64]
+    corners: NDArray[np.int64]
     sums: Array
     area_vectors: Array
 
@@ -53,7 +56,7 @@ def hull_of(mesh: Mesh, volume_mm3: float | None = None) -> Hull:
         centre = (vertices.max(axis=0) + vertices.min(axis=0)) / 2
         vertices = centre + (vertices - centre) * np.array([1.0, short**0.5, short**0.5])
     sums, area_vectors = _face_sums(vertices, mesh.faces)
-    return Hull(vertices, mesh.faces, sums, area_vectors)
+    return Hull(vertices, mesh.faces, np.ascontiguousarray(mesh.faces.T), sums, area_vectors)
 
 
 def _face_sums(vertices: Array, faces: NDArray[np.int64]) -> tuple[Array, Array]:
@@ -108,6 +111,14 @@ def tank_axes(up: Array) -> tuple[Array, Array]:
     return np.array([ay * uz - az * uy, az * ux - ax * uz, ax * uy - ay * ux]), np.array([ax, ay, az])
 
 
+LONE = np.array([0, 0, 1, 2, 2, 1, 0, 0])
+"""Which corner of a face stands alone on its side of the water, by which are wet: 1, 2, 4 for the corners."""
+LONE_WET = np.array([0.0, 1.0, 1.0, -1.0, 1.0, -1.0, -1.0, 0.0])
+"""1 where the lone corner is the wet one, −1 where it is the dry one."""
+MOSTLY_WET = np.array([0.0, 0.0, 0.0, 1.0, 0.0, 1.0, 1.0, 1.0])
+"""1 where two corners or three are wet."""
+
+
 def wet(hull: Hull, up: Array, d: float) -> Wet:
     """The wet part of a hull below the plane up·P = d.
 
@@ -117,22 +128,20 @@ def wet(hull: Hull, up: Array, d: float) -> Wet:
         d: draft of the body's origin along `up` [mm].
     """
     height = hull.vertices @ up - d
-    under = height < 0.0
-    flags = under[hull.faces]
-    count = flags.sum(axis=1)
+    under = (height < 0.0).view(np.int8)
+    first, second, third = hull.corners
+    which = under[first] + 2 * under[second] + 4 * under[third]
     apex = up * d
-    volume, moment = _linear(flags_sum(count >= 2, hull.sums), apex)
-    cut = np.nonzero((count == 1) | (count == 2))[0]
+    volume, moment = _linear(np.asarray(MOSTLY_WET[which] @ hull.sums), apex)
+    cut = np.nonzero((which != 0) & (which != 7))[0]
     if cut.size == 0:
         return Wet(volume, moment, 0.0, np.zeros(2), np.zeros(3))
-    lone_wet = count[cut] == 1
-    lone = np.where(lone_wet, flags[cut].argmax(axis=1), flags[cut].argmin(axis=1))
-    faces, row = hull.faces[cut], np.arange(cut.size)
-    ia, ib, ic = faces[row, lone], faces[row, (lone + 1) % 3], faces[row, (lone + 2) % 3]
+    which = which[cut]
+    lone, sign = LONE[which], LONE_WET[which]
+    ia, ib, ic = (hull.corners[(lone + turn) % 3, cut] for turn in range(3))
     a, ha = hull.vertices[ia], height[ia]
     p = a + (ha / (ha - height[ib]))[:, None] * (hull.vertices[ib] - a)
     q = a + (ha / (ha - height[ic]))[:, None] * (hull.vertices[ic] - a)
-    sign = np.where(lone_wet, 1.0, -1.0)
     a0, p0, q0 = a - apex, p - apex, q - apex
     tetra = sign * _triple(a0, p0, q0) / 6.0
     small = float(tetra.sum())
@@ -146,11 +155,6 @@ def _triple(a: Array, b: Array, c: Array) -> Array:
     bx, by, bz = b.T
     cx, cy, cz = c.T
     return np.asarray(ax * (by * cz - bz * cy) + ay * (bz * cx - bx * cz) + az * (bx * cy - by * cx))
-
-
-def flags_sum(mask: NDArray[np.bool_], sums: Array) -> Array:
-    """Sum of the rows of `sums` where the mask holds."""
-    return np.asarray(mask.astype(np.float64) @ sums)
 
 
 def _linear(sums: Array, apex: Array) -> tuple[float, Array]:
