@@ -76,7 +76,7 @@ def shoot(page: Page, name: str, url: str, size: tuple[int, int], pan: str) -> N
         page.get_by_role("button", name="Begin a pour").click()
         for _ in range(3):
             with page.expect_navigation():
-                page.locator(".tickline:not(.on)").first.click()
+                page.locator(".tickline[aria-pressed='false']").first.click()
     if name == "mix":
         page.get_by_label("For", exact=True).fill("six stubbies")
         page.get_by_role("button", name="Weigh it out").click()

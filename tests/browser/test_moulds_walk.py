@@ -86,9 +86,9 @@ def test_a_mould_is_made_its_halves_taken_a_mix_put_right_and_six_cast(demo_serv
         page.get_by_role("button", name="Begin a pour").click()
         expect(page.get_by_role("heading", name=f"Shot {shot} of")).to_be_visible()
         page.wait_for_load_state()
-        while page.locator(".tickline:not(.on)").count():
+        while page.locator(".tickline[aria-pressed='false']").count():
             with page.expect_navigation():
-                page.locator(".tickline:not(.on)").first.click()
+                page.locator(".tickline[aria-pressed='false']").first.click()
         page.get_by_role("button", name="Go on: weigh").click()
         expect(page.locator(".fill strong + output").nth(1)).to_be_visible()
         targets = [float(text.split()[0]) for text in page.locator(".fill strong + output").all_inner_texts()]

@@ -203,11 +203,11 @@ def made_so(session: Session, row: OrderLine) -> MadeSo:
 
 
 def of_line(
-    session: Session, row: OrderLine, shop: PricedStores | None = None, made: MadeSo | None = None
+    session: Session, row: OrderLine, shop: PricedStores | None = None, way: MadeSo | None = None
 ) -> Costed:
     """What one piece of a line costs; how it is made may be known."""
-    made = made or made_so(session, row)
-    return of_needs(session, made.needs, made.route, stands.as_line(row).wanted, row, shop)
+    way = way or made_so(session, row)
+    return of_needs(session, way.needs, way.route, stands.as_line(row).wanted, row, shop)
 
 
 def of_body(

@@ -62,7 +62,7 @@ def sales(session: Session, sent: Sent) -> list[Sale]:
         session.exec(select(Document.id, Document.name).where(col(Document.id).in_(named - {None}))).all()
     )
     shop = costs.priced_stores(session)
-    made: dict[tuple[object, ...], costs.MadeSo] = {}
+    ways: dict[tuple[object, ...], costs.MadeSo] = {}
     known: dict[tuple[object, ...], costs.Costed | None] = {}
     told = []
     terms = {line.id or 0: stands.as_line(line) for line, _, _ in sent}
@@ -74,8 +74,8 @@ def sales(session: Session, sent: Sent) -> list[Sale]:
         if costed not in known:
             known[costed] = None
             with suppress(Refused):
-                made[alike] = made.get(alike) or costs.made_so(session, line)
-                known[costed] = costs.of_line(session, line, shop, made[alike])
+                ways[alike] = ways.get(alike) or costs.made_so(session, line)
+                known[costed] = costs.of_line(session, line, shop, ways[alike])
         told.append(_sale(line, terms[key], order, on, names, known[costed], paid[key]))
     return told
 
