@@ -11,7 +11,7 @@ from sqlmodel import Session, select, text
 from bench.rows import Row, median_ms
 from lamsik.store import folder, needs, reserved, stands
 from lamsik.store.database import open_database, session_of
-from lamsik.store.tables import OrderLine
+from lamsik.store.tables import Order, OrderLine
 from lamsik.web.app import create_app
 
 MOVEMENTS, LINES = 20_000, 200
@@ -53,7 +53,7 @@ def _movements(session: Session) -> None:
 
 def _lines(session: Session) -> int:
     like = session.exec(select(OrderLine).where(OrderLine.revision_id != None)).all()  # noqa: E711
-    order, _ = reserved.open_lines(session)[0]
+    order = session.get_one(Order, reserved.open_lines(session)[0].order)
     for n in range(LINES):
         values = like[n % len(like)].model_dump(exclude={"id", "order_id"})
         session.add(OrderLine(order_id=order.id or 0, **values))

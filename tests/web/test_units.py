@@ -164,7 +164,7 @@ def test_a_bare_number_means_what_stood_beside_it_though_the_shop_has_chosen_ane
     assert state(demo, page)["view"]["fields"]["width_mm"] == "1/2 in"
     demo.post("/stores/units", {"preset": "inches"})
     demo.post("/stores/add/drill", {"drill-diameter": "7.3", FIELD: code_of(METRIC)})
-    assert re.search("<li[^>]*>7.3 mm", demo.get("/stores").text)
+    assert re.search("<li[^>]*> ?7.3 mm", demo.get("/stores").text)
 
 
 def form_of(page, action):

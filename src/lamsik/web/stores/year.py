@@ -8,7 +8,7 @@ from flask.typing import ResponseReturnValue
 
 from lamsik.core.money import Money
 from lamsik.core.stock.year import Sale, by, by_month
-from lamsik.drawings.months import month_bars
+from lamsik.drawings.months import DESK, PHONE, month_bars
 from lamsik.formats import table_csv
 from lamsik.store import costs, needs, stores, year
 from lamsik.web.shared.db import db, in_short
@@ -45,10 +45,11 @@ def index() -> str:
     limit = int(stores.setting(db(), "costs")["unfinished"])
     months = by_month(sales)
     total = sum(months)
+    sums = [float(Money(minor, currency()).amount) for minor in months]
     return render_template(
         "stores/year.html",
         year=asked,
-        bars=month_bars([float(Money(minor, currency()).amount) for minor in months], currency()),
+        bars=[month_bars(sums, currency(), wide) for wide in (DESK, PHONE)],
         tables=[
             ("By body", by(sales, lambda one: one.body)),
             ("By scheme", by(sales, lambda one: one.scheme or "in none")),
