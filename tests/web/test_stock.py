@@ -26,6 +26,7 @@ from lamsik.store.tables import (
     StockLot,
     Supplier,
 )
+from lamsik.web.stores import items, short
 from lamsik.words.stock import amount
 from tests import demo_rows
 from tests.refusing import refusing
@@ -142,6 +143,18 @@ def test_the_pots_of_a_paint_are_what_the_ledger_has_of_it(demo):
 def short_of(session, name):
     told = reserved.reserved(session)
     return reserved.stood(session, told.claims, [item(session, name).id])[item(session, name).id]
+
+
+def test_what_stops_many_names_the_first_and_counts_the_others(demo, monkeypatch):
+    monkeypatch.setattr(short, "FIRST_ORDERS", 1)
+    monkeypatch.setattr(short, "FIRST_LINES", 1)
+    monkeypatch.setattr(items, "FIRST_CLAIMS", 1)
+    with opened(demo) as session:
+        hook, other = item(session, HOOK).id, item(session, OTHER_HOOK).id
+        claims = len(short_of(session, HOOK).claims)
+    assert ">A0022</a> and 1 more" in demo.get("/stores/short").text
+    assert "and 1 more. Pieces that are begun" in demo.get(f"/stores/short/{hook}/by/{other}").text
+    assert f"and {claims - 1} more, due later" in demo.get(f"/stores/stock/{hook}").text and claims > 2
 
 
 def test_what_is_short_stops_orders_and_a_stand_in_shows_what_it_changes(demo):
