@@ -132,9 +132,10 @@ def test_what_is_put_on_while_the_page_still_opens_is_taken(empty_server, visit,
 def test_faults_of_the_scale_are_said_and_it_comes_back(demo_page: Page, bench):
     page = demo_page
     connect(page, bench)
-    says = page.locator("#scale-says")
+    says, where = page.locator("#scale-says"), page.get_by_role("link", name="Where it is connected")
     bench.set(fault="unplugged")
     expect(says).to_contain_text("plugged in")
+    expect(where).to_be_visible()
     page.get_by_label("In air", exact=True).fill("5 g")
     bench.set(fault="none", load_g="3")
     expect(page.locator("#scale-value")).to_have_text("3.00 g")
@@ -143,6 +144,7 @@ def test_faults_of_the_scale_are_said_and_it_comes_back(demo_page: Page, bench):
     expect(says).to_contain_text("cannot be read")
     bench.set(fault="none")
     expect(says).to_have_text("Lies still.")
+    expect(where).to_be_hidden()
     page.get_by_role("button", name="Zero", exact=True).click()
     expect(page.locator("#scale-value")).to_have_text("0.00 g")
     expect(page.locator("#scale-zero")).to_have_text("less 3.00 g, what lay on it")

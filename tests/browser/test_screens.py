@@ -238,8 +238,11 @@ def opened_late(page: Page, url: str, module: str, its: str) -> None:
 
 def test_a_page_whose_modules_are_late_takes_no_click_it_would_lose(demo_page: Page):
     opened_late(demo_page, f"/shapes/{SPLIT_EEL}", "**/js/shared/tabs.js", "#tab-joints")
-    demo_page.get_by_role("tab", name="Joints").click()
+    joints = demo_page.get_by_role("tab", name="Joints")
+    joints.click()
     expect(demo_page.get_by_text("Segment 2").first).to_be_visible()
+    expect(joints).to_have_class(re.compile("active"))  # one is underlined, and it is this one
+    expect(demo_page.locator("[role=tab].active")).to_have_count(1)
 
 
 def test_a_job_is_not_begun_before_its_page_can_follow_it(demo_page: Page):

@@ -9,6 +9,9 @@ import pytest
 from sqlmodel import col, func, select, update
 
 from lamsik.core.money import Money
+from lamsik.drawings.money_bar import COLOURS, money_bar
+from lamsik.drawings.months import DESK, PHONE, month_bars
+from lamsik.drawings.svg import markup
 from lamsik.store import costs, documents, mixes, moulds, pieces, routes, stands, year
 from lamsik.store.reserved import COMPOUND_LOSS, Losses
 from lamsik.store.tables import (
@@ -179,14 +182,15 @@ def test_a_line_costs_its_own_beside_one_that_is_nearly_alike(demo):
         found = year.sent_in(session, date.today().year)
         line, order, on = next(one for one in found if one[0].revision_id and one[0].scheme_id)
         rows = [(line, order, on)]
-        for changes in ({"clears": 5}, {"clears": 2}, {"quantity": line.quantity + 3}):
+        for changes in ({"clears": 5}, {"clears": 2}, {}, {"quantity": line.quantity + 3}):
             twin = OrderLine(**{**line.model_dump(exclude={"id"}), "revision_id": None, **changes})
             session.add(twin)
             session.flush()
             rows.append((twin, order, on))
         together = year.sales(session, rows)
         assert together == [sale for row in rows for sale in year.sales(session, [row])]
-        assert len({sale.hours / sale.pieces for sale in together}) == 4
+        each = [sale.hours / sale.pieces for sale in together]
+        assert each[1] > each[2] and each[3] > each[4]  # coats, and what is laid out once for more of them
 
 
 def test_the_year_sums_what_went_out_what_is_open_and_what_waits(demo):
@@ -362,3 +366,20 @@ def test_a_compound_is_reserved_with_the_loss_its_own_batches_taught(demo):
         session.exec(update(Batch).where(Batch.product_id == product.id).values(state="dropped"))
         assert Losses(session).of(item, "g") == COMPOUND_LOSS
     assert learned.n > 0
+
+
+def rects(drawn):
+    return [
+        dict(re.findall(r'([a-z-]+)="([^"]*)"', rect)) for rect in re.findall(r"<rect[^>]*>", markup(drawn))
+    ]
+
+
+def test_bars_are_as_high_and_as_long_as_their_sums_on_the_desk_and_on_a_phone():
+    for wide in (DESK, PHONE):
+        drawn = month_bars([0.0, 40.0, 80.0, *[0.0] * 9], "EUR", wide)
+        february, march = rects(drawn)
+        assert float(march["height"]) == pytest.approx(2 * float(february["height"]), abs=0.1)
+        assert float(march["x"]) - float(february["x"]) == pytest.approx((wide - 16) / 12, abs=0.1)
+    pieces = rects(money_bar({"materials": 100, "hours": 300, "tax": -5}, ""))
+    assert [one["fill"] for one in pieces] == [COLOURS["materials"], COLOURS["hours"]]
+    assert float(pieces[1]["width"]) / float(pieces[0]["width"]) == pytest.approx(3, rel=0.03)

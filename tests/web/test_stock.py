@@ -9,7 +9,19 @@ from datetime import date, timedelta
 import pytest
 from sqlmodel import select
 
-from lamsik.store import ahead, documents, ledger, mixes, needs, orders, pieces, reserved, suppliers, used
+from lamsik.store import (
+    ahead,
+    documents,
+    ledger,
+    mixes,
+    needs,
+    orders,
+    pieces,
+    reserved,
+    stands,
+    suppliers,
+    used,
+)
 from lamsik.store import moved as went
 from lamsik.store.tables import (
     Document,
@@ -143,6 +155,16 @@ def test_the_pots_of_a_paint_are_what_the_ledger_has_of_it(demo):
 def short_of(session, name):
     told = reserved.reserved(session)
     return reserved.stood(session, told.claims, [item(session, name).id])[item(session, name).id]
+
+
+def test_open_lines_say_how_many_pieces_they_ask_for(demo):
+    with opened(demo) as session:
+        row = session.get_one(OrderLine, reserved.open_lines(session)[0].key)
+        row.kind, row.quantity, row.per_set = "floats", 3, 5
+        session.flush()
+        wanted = {line.key: line.wanted for line in reserved.open_lines(session)}
+        assert wanted[row.id] == 15
+        assert wanted == {key: stands.as_line(session.get_one(OrderLine, key)).wanted for key in wanted}
 
 
 def test_what_stops_many_names_the_first_and_counts_the_others(demo, monkeypatch):
