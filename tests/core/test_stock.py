@@ -17,7 +17,7 @@ from lamsik.core.shapes.blades import STARTING_BLADE
 from lamsik.core.shapes.hardware import Item, Placement
 from lamsik.core.shapes.solid import solid
 from lamsik.core.stock import bringing, ledger, needs
-from lamsik.core.stock.short import Claim, StockStand, packs, would_do
+from lamsik.core.stock.short import Claims, StockStand, packs, would_do
 from lamsik.core.stock.suppliers import USUAL_DAYS, lead_days
 from lamsik.formats import table_csv
 from tests.bodies import bait
@@ -148,12 +148,13 @@ def test_a_float_takes_its_dowel_its_lengths_and_its_load_and_a_blade_its_strip(
     assert strip.amount == STARTING_BLADE.flat_mm + needs.SAWN_MM
 
 
-STAND = StockStand(10.0, True, (Claim(1, 4.0), Claim(2, 5.0), Claim(3, 3.0), Claim(2, 1.0)), 6.0)
+STAND = StockStand(10.0, True, Claims.of((1, 4.0), (2, 5.0), (3, 0.0), (4, 3.0), (2, 1.0)), 6.0)
 
 
 def test_what_there_is_goes_to_who_is_due_first_and_the_rest_is_short():
     assert (STAND.reserved, STAND.free, STAND.lacks, STAND.to_buy) == (13.0, 0.0, 3.0, 9.0)
-    assert STAND.stops == (3, 2)
+    assert STAND.stops == (4,) and replace(STAND, held=3.0).stops == (1, 2, 4)
+    assert STAND.claims.first(2) == [(1, 4.0), (2, 6.0)] and len(STAND.claims) == 3
     rich = replace(STAND, held=20.0)
     assert (rich.free, rich.lacks, rich.to_buy, rich.stops) == (7.0, 0.0, 0.0, ())
 
@@ -161,7 +162,8 @@ def test_what_there_is_goes_to_who_is_due_first_and_the_rest_is_short():
 def test_packs_are_whole_and_only_what_is_free_stands_in():
     assert [packs(n, 25.0) for n in (0.0, 1.0, 25.0, 25.5, 51.0)] == [0, 1, 1, 2, 3]
     assert packs(7.0, 0.0) == 0
-    others = {1: StockStand(9.0, True, (Claim(7, 7.0),)), 2: StockStand(3.0, True), 3: StockStand(8.0, True)}
+    claims = Claims.of((7, 7.0))
+    others = {1: StockStand(9.0, True, claims), 2: StockStand(3.0, True), 3: StockStand(8.0, True)}
     assert would_do(3.0, others) == [3, 2]
 
 

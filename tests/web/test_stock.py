@@ -292,7 +292,7 @@ def test_a_step_that_is_ticked_again_takes_once_and_packing_takes_what_goes_with
         steps_done(session, piece, "pack")
         assert ledger.held(session, box.id) == boxes - 1
         after = reserved.reserved(session).claims
-        before, then = (sum(one.amount for one in of[box.id]) for of in (promised, after))
+        before, then = (of[box.id].total for of in (promised, after))
         assert then == before - 1
 
 

@@ -9,6 +9,7 @@ from sqlalchemy import ColumnElement, tuple_
 from sqlmodel import Session, case, col, func, select
 
 from lamsik.core.orders.lines import FLOATS, MADE
+from lamsik.core.route.steps import SHIPPED
 from lamsik.core.stock.needs import CALLED, PACK
 from lamsik.store import ledger, needs, stands
 from lamsik.store.needs import Resolved
@@ -80,16 +81,20 @@ def _revision() -> ColumnElement[int]:
 
 
 def _ended(step: ColumnElement[str] | str) -> ColumnElement[int]:
-    """On how many pieces of a line a step is done or left out."""
+    """On how many pieces of a line a step is done or left out; of what is shipped on all."""
+    done = (
+        (col(PieceStep.piece_id) == Piece.id)
+        & col(PieceStep.done_at).is_not(None)
+        & (col(PieceStep.step) == step)
+    )
     return (
         select(func.count())
-        .select_from(PieceStep)
-        .join(Piece)
+        .select_from(Piece)
+        .join(PieceStep, done, isouter=True)
         .where(
             col(Piece.line_id) == OrderLine.id,
             col(Piece.deleted_at).is_(None),
-            col(PieceStep.done_at).is_not(None),
-            col(PieceStep.step) == step,
+            (col(Piece.stand) == SHIPPED) | col(PieceStep.id).is_not(None),
         )
         .correlate(OrderLine, PieceNeed)
         .scalar_subquery()

@@ -4,12 +4,15 @@ from collections import Counter
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 
-from sqlmodel import Session, col, func, select
+import numpy as np
+from numpy.typing import NDArray
+from sqlmodel import Session, case, col, func, select
 
 from lamsik.core.orders.lines import FLOATS, LINE_KINDS, MADE
+from lamsik.core.route.steps import SHIPPED
 from lamsik.core.stock.kinds import GRAMS, MILLILITRES
 from lamsik.core.stock.needs import PACK
-from lamsik.core.stock.short import Claim, StockStand
+from lamsik.core.stock.short import NO_CLAIMS, Claims, StockStand
 from lamsik.store import documents, ledger, mixes, needs, paint_mixes, promises
 from lamsik.store.stands import DONE
 from lamsik.store.tables import (
@@ -26,6 +29,8 @@ MOST_LINES = 400
 """So many lines, those that are due first, are looked at."""
 BETWEEN = "\x1f"
 """What stands between steps that come as one text; no step is called so."""
+ALL = "\x1e"
+"""What stands in the place of the steps where all are done."""
 COMPOUND_LOSS = 0.1
 """What stays in cup and mould of what is mixed, until a product's own batches taught it (a guess)."""
 
@@ -69,7 +74,7 @@ class Reserved:
     nothing is known yet, the revisions whose needs are not kept yet.
     """
 
-    claims: Mapping[int, tuple[Claim, ...]]
+    claims: Mapping[int, Claims]
     unknown: tuple[Lacking, ...]
     lines: Mapping[int, OpenLine]
     undrawn: tuple[int, ...]
@@ -118,22 +123,20 @@ def _revisions(session: Session, rows: Sequence[OpenLine]) -> dict[int, int]:
     return {row.key: row.agreed or current.get(row.drawn, 0) for row in rows}
 
 
-def _begun(session: Session, ids: Collection[int]) -> dict[int, dict[int, int]]:
-    """By line: how many pieces are begun for it, by the revision they are made from."""
-    query = (
-        select(Piece.line_id, Piece.revision_id, func.count())
-        .where(col(Piece.line_id).in_(ids), col(Piece.deleted_at).is_(None))
-        .group_by(col(Piece.line_id), col(Piece.revision_id))
-    )
-    of: dict[int, dict[int, int]] = {key: {} for key in ids}
-    for line, revision, many in session.exec(query).all():
-        of[line or 0][revision] = many
-    return of
+@dataclass(frozen=True, slots=True)
+class _Made:
+    """Pieces of a line that stand alike: of which revision, how many, which of their steps are done or left
+    out (all of them where that is None).
+    """
+
+    revision: int
+    many: int
+    ended: frozenset[str] | None
 
 
-def _ended(session: Session, ids: Collection[int], steps: Collection[str]) -> dict[tuple[int, int, str], int]:
-    """By line, revision and step, of these: on how many pieces it is done, or left out. The steps of a piece
-    come as one text: a row for each of them would be most of what this costs.
+def _made(session: Session, ids: Collection[int]) -> dict[int, list[_Made]]:
+    """By line: the pieces that are begun for it. The steps of a piece come as one text: a row for each of
+    them would be most of what this costs. Of what is shipped they are all done.
     """
     done = (
         select(func.group_concat(PieceStep.step, BETWEEN))
@@ -141,54 +144,75 @@ def _ended(session: Session, ids: Collection[int], steps: Collection[str]) -> di
         .correlate(Piece)
         .scalar_subquery()
     )
-    query = select(Piece.line_id, Piece.revision_id, done).where(
+    steps = case((col(Piece.stand) == SHIPPED, ALL), else_=func.coalesce(done, ""))
+    query = select(Piece.line_id, Piece.revision_id, steps).where(
         col(Piece.line_id).in_(ids), col(Piece.deleted_at).is_(None)
     )
-    ended: dict[tuple[int, int, str], int] = {}
-    for (line, revision, joined), many in Counter(session.exec(query).all()).items():
-        for step in (joined or "").split(BETWEEN):
-            if step in steps:
-                key = line or 0, revision, step
-                ended[key] = ended.get(key, 0) + many
-    return ended
+    alike = Counter(session.exec(query).all())
+    ended = {text: None if text == ALL else frozenset(text.split(BETWEEN)) for _, _, text in alike}
+    of: dict[int, list[_Made]] = {key: [] for key in ids}
+    for (line, revision, text), many in alike.items():
+        of[line or 0].append(_Made(revision, many, ended[text]))
+    return of
 
 
-@dataclass(frozen=True)
-class _NeedOf:
-    """A need with its item looked up once for all lines: where there is none, by name and unit."""
+class _Left:
+    """On how many pieces each step is still to be done: by revision, of each step that takes something, by
+    line; how many are still to be packed; the lines of which nothing is known yet.
+    """
 
-    need: PieceNeed
-    step: str
-    item: int
-    unknown: tuple[str, str]
-    amount: float
+    def __init__(self, known: Mapping[int, Sequence[PieceNeed]], lines: int) -> None:
+        self.steps = {key: list(dict.fromkeys(need.step for need in of)) for key, of in known.items()}
+        self.pieces = {key: np.zeros((len(of), lines)) for key, of in self.steps.items()}
+        self.unpacked = np.zeros(lines)
+        self.undrawn: list[int] = []
+        self._open: dict[tuple[int, frozenset[str]], NDArray[np.bool_]] = {}
+
+    def line(self, line: int, row: OpenLine, drawn: int, begun: Sequence[_Made]) -> None:
+        """A line that is made from this revision, with the pieces that are begun for it."""
+        more = max(row.wanted - sum(one.many for one in begun), 0)
+        if drawn not in self.pieces and more:
+            self.undrawn.append(row.key)
+        for one in (_Made(drawn, more, frozenset()), *begun):
+            if one.many and one.ended is not None:
+                self._add(one.revision, line, one.many, one.ended)
+
+    def _add(self, revision: int, line: int, many: int, ended: frozenset[str]) -> None:
+        self.unpacked[line] += 0 if PACK in ended else many
+        if revision in self.pieces:
+            key = revision, ended
+            if key not in self._open:
+                self._open[key] = np.array([step not in ended for step in self.steps[revision]], bool)
+            self.pieces[revision][self._open[key], line] += many
+
+    def of(self, revision: int, step: str) -> NDArray[np.float64]:
+        """Of a step, by line."""
+        of: NDArray[np.float64] = self.pieces[revision][self.steps[revision].index(step)]
+        return of
 
 
 class _Claimed:
-    """What is claimed so far: by item, and by name and unit of what is no item."""
+    """What is claimed so far, by line: of each item, and by name and unit of what is no item."""
 
     def __init__(self, session: Session, items: needs.Resolved) -> None:
         self.items = items
-        self.by_item: dict[int, list[Claim]] = {}
-        self.unknown: dict[tuple[str, str], list[Claim]] = {}
-        self.beside = [(key, one.each_piece) for key, one in self.items.by_id.items() if one.each_piece > 0]
+        self.by_item: dict[int, NDArray[np.float64]] = {}
+        self.unknown: dict[tuple[str, str], NDArray[np.float64]] = {}
         self._loss = Losses(session)
 
-    def told(self, of: Sequence[PieceNeed], swaps: Mapping[str, int]) -> list[_NeedOf]:
-        """Needs with the items that are taken for them."""
-        rows = []
-        for need in of:
-            item = self.items.taken(swaps, need)
-            amount = need.amount if item is None or item.unit == need.unit else 1.0
-            amount *= 1.0 + self._loss.of(item, need.unit)
-            key = item.id or 0 if item is not None else 0
-            rows.append(_NeedOf(need, need.step, key, (need.name, need.unit), amount))
-        return rows
+    def add(self, need: PieceNeed, swaps: Mapping[str, int], many: NDArray[np.float64]) -> None:
+        """Lines claim so many times a need, of the item that is taken for it."""
+        item = self.items.taken(swaps, need)
+        amount = need.amount if item is None or item.unit == need.unit else 1.0
+        amount *= 1.0 + self._loss.of(item, need.unit)
+        if item is None:
+            self.unknown[need.name, need.unit] = self.unknown.get((need.name, need.unit), 0.0) + amount * many
+        else:
+            self.put(item.id or 0, amount * many)
 
-    def add(self, line: int, one: _NeedOf, many: int) -> None:
-        """A line claims so many times a need."""
-        of = self.by_item.setdefault(one.item, []) if one.item else self.unknown.setdefault(one.unknown, [])
-        _add(of, line, one.amount * many)
+    def put(self, item: int, amounts: NDArray[np.float64]) -> None:
+        """Lines claim so much more of an item."""
+        self.by_item[item] = self.by_item.get(item, 0.0) + amounts
 
 
 def reserved(
@@ -205,54 +229,66 @@ def reserved(
         items: which item each thing is, where that is known already.
     """
     rows = open_lines(session) if rows is None else rows
-    claimed, undrawn = _Claimed(session, items or needs.resolved(session)), []
-    ids = [row.key for row in rows]
-    revisions, begun = _revisions(session, rows), _begun(session, ids)
-    wanted = {one for one in revisions.values() if one} | {one for of in begun.values() for one in of}
+    made, revisions = _made(session, [row.key for row in rows]), _revisions(session, rows)
+    wanted = {one for one in revisions.values() if one} | {one.revision for of in made.values() for one in of}
     known = needs.known(session, wanted)
-    ended = _ended(session, ids, {PACK} | {need.step for of in known.values() for need in of})
-    told = {key: claimed.told(of, {}) for key, of in known.items()}
-    for row in rows:
-        key = row.key
-        mine, drawn = begun[key], revisions[key]
-        already = sum(mine.values())
-        more = max(row.wanted - already, 0)
-        if drawn not in known and more:
-            undrawn.append(key)
-        for revision in {drawn, *mine}:
-            for one in _of_line(session, claimed, row, known, told, revision):
-                left = mine.get(revision, 0) - ended.get((key, revision, one.step), 0)
-                claimed.add(key, one, left + (more if revision == drawn else 0))
-        packed = sum(ended.get((key, revision, PACK), 0) for revision in mine)
-        for item, each in claimed.beside:
-            _add(claimed.by_item.setdefault(item, []), key, (more + already - packed) * each)
+    left = _Left(known, len(rows))
+    for line, row in enumerate(rows):
+        left.line(line, row, revisions[row.key], made[row.key])
+    claimed = _Claimed(session, items or needs.resolved(session))
+    _claim_alike(claimed, rows, known, left)
+    _claim_apart(session, claimed, rows, known, left)
+    for key, item in claimed.items.by_id.items():
+        if item.each_piece > 0:
+            claimed.put(key, left.unpacked * item.each_piece)
+    lines = np.array([row.key for row in rows], int)
+    lacking = {key: Claims(lines, amounts) for key, amounts in claimed.unknown.items()}
     return Reserved(
-        {item: tuple(of_item) for item, of_item in claimed.by_item.items()},
+        {key: Claims(lines, amounts) for key, amounts in claimed.by_item.items()},
         tuple(
-            Lacking(name, sum(one.amount for one in of_name), unit, tuple(one.line for one in of_name))
-            for (name, unit), of_name in claimed.unknown.items()
+            Lacking(name, of_name.total, unit, of_name.beyond(0.0))
+            for (name, unit), of_name in lacking.items()
             if of_name
         ),
         {row.key: row for row in rows},
-        tuple(undrawn),
+        tuple(left.undrawn),
         frozenset(wanted - known.keys()),
     )
 
 
-def _of_line(
+def _is_alike(row: OpenLine) -> bool:
+    """Whether a line takes what its design says, of the items that it names."""
+    return row.kind in (MADE, FLOATS) and not row.swaps
+
+
+def _claim_alike(
+    claimed: _Claimed, rows: Sequence[OpenLine], known: Mapping[int, Sequence[PieceNeed]], left: _Left
+) -> None:
+    """What lines take that have all of their designs: a need for all of them at once."""
+    alike = np.array([_is_alike(row) for row in rows], bool)
+    for revision, of in known.items():
+        for need in of:
+            claimed.add(need, {}, left.of(revision, need.step) * alike)
+
+
+def _claim_apart(
     session: Session,
     claimed: _Claimed,
-    row: OpenLine,
+    rows: Sequence[OpenLine],
     known: Mapping[int, Sequence[PieceNeed]],
-    told: Mapping[int, Sequence[_NeedOf]],
-    revision: int,
-) -> Sequence[_NeedOf]:
-    """What a line takes of a revision: with its stand-ins, and of work on what is made already its own steps
+    left: _Left,
+) -> None:
+    """What the other lines take: with their stand-ins, and of work on what is made already its own steps
     alone.
     """
-    if row.kind in (MADE, FLOATS) and not row.swaps:
-        return told.get(revision, ())
-    return claimed.told(_of_work(session, row, known.get(revision, ())), row.swaps)
+    for line, row in enumerate(rows):
+        if _is_alike(row):
+            continue
+        alone = np.arange(len(rows)) == line
+        for revision, of in known.items():
+            if left.pieces[revision][:, line].any():
+                for need in _of_work(session, row, of):
+                    claimed.add(need, row.swaps, left.of(revision, need.step) * alone)
 
 
 def _of_work(session: Session, row: OpenLine, of_line: Sequence[PieceNeed]) -> Sequence[PieceNeed]:
@@ -261,15 +297,6 @@ def _of_work(session: Session, row: OpenLine, of_line: Sequence[PieceNeed]) -> S
         return of_line
     steps = {step.key for step in promises.route_of(session, session.get_one(OrderLine, row.key))}
     return [need for need in of_line if need.step in steps]
-
-
-def _add(of: list[Claim], line: int, amount: float) -> None:
-    """A line claims once: what more it takes is put to that."""
-    if amount <= 0:
-        return
-    if of and of[-1].line == line:
-        amount += of.pop().amount
-    of.append(Claim(line, amount))
 
 
 class Losses:
@@ -299,9 +326,7 @@ class Losses:
         return self._compound[product]
 
 
-def stood(
-    session: Session, claims: Mapping[int, tuple[Claim, ...]], ids: Collection[int]
-) -> dict[int, StockStand]:
+def stood(session: Session, claims: Mapping[int, Claims], ids: Collection[int]) -> dict[int, StockStand]:
     """How these items stand, with what is claimed of each."""
     sums = {
         key: (float(total or 0.0), many)
@@ -315,6 +340,8 @@ def stood(
         session.exec(select(StockItem.id, StockItem.minimum).where(col(StockItem.id).in_(ids))).all()
     )
     return {
-        key: StockStand(sums.get(key, (0.0, 0))[0], key in sums, claims.get(key, ()), minimum.get(key) or 0.0)
+        key: StockStand(
+            sums.get(key, (0.0, 0))[0], key in sums, claims.get(key, NO_CLAIMS), minimum.get(key) or 0.0
+        )
         for key in ids
     }

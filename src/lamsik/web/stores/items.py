@@ -36,7 +36,7 @@ def _page(row: StockItem, problem: Refused | None = None) -> str:
     page = asked_page(ledger.movements(row.id), 24)
     now_stands = standing.standing()
     stand = standing.stood([row.id or 0], now_stands)[row.id or 0]
-    lots, first = ledger.lots(db(), row.id), stand.claims[:FIRST_CLAIMS]
+    lots, first = ledger.lots(db(), row.id), stand.claims.first(FIRST_CLAIMS)
     return render_template(
         "stores/item.html",
         item=row,
