@@ -9,6 +9,7 @@ from datetime import date, timedelta
 import pytest
 from sqlmodel import select
 
+from lamsik.core.route.steps import SHIPPED
 from lamsik.store import (
     ahead,
     documents,
@@ -296,6 +297,27 @@ def test_a_step_that_is_ticked_again_takes_once_and_packing_takes_what_goes_with
         assert then == before - 1
 
 
+def shipped_unticked(session):
+    """One more of the first line that waits for hooks, shipped with no step of it ticked."""
+    line = session.get_one(OrderLine, short_of(session, HOOK).stops[0])
+    piece = pieces.start(session, session.get_one(Document, line.design_id), line)
+    piece.stand = SHIPPED
+    session.flush()
+    return piece
+
+
+def test_what_is_shipped_takes_nothing_more_whatever_was_not_ticked(demo):
+    with opened(demo) as session:
+        box, hook = (item(session, name) for name in ("Bait box 150 × 50", HOOK))
+        session.get_one(OrderLine, short_of(session, HOOK).stops[0]).quantity += 1
+        promised = reserved.reserved(session).claims
+        of = needs.known(session, [shipped_unticked(session).revision_id]).values()
+        hooks = sum(need.amount for rows in of for need in rows if needs.resolved(session).of(need) is hook)
+        after = reserved.reserved(session).claims
+        assert after[hook.id].total == promised[hook.id].total - hooks < promised[hook.id].total
+        assert after[box.id].total == promised[box.id].total - 1
+
+
 def test_a_step_takes_of_the_lot_that_is_open_then_of_the_oldest_and_a_lot_opens_to_its_pieces(demo):
     with opened(demo) as session:
         hook = item(session, HOOK)
@@ -526,6 +548,8 @@ def test_an_order_alone_says_what_all_of_them_together_say_of_it(demo):
     for name in (HOOK, "Split ring 4 mm", "Bait box 150 × 50", "Domed eyes 6 mm", "Basswood stick 40 × 25"):
         moved(demo, name, why="counted", amount="3 mm" if "stick" in name else "3")
     with opened(demo) as session:
+        session.get_one(OrderLine, short_of(session, HOOK).stops[0]).quantity += 1
+        shipped_unticked(session)
         needs.told(session, reserved.untold(session, reserved.open_lines(session)))
         told = reserved.reserved(session)
         stands_now = reserved.stood(session, told.claims, list(told.claims))

@@ -6,6 +6,7 @@ from sqlmodel import Session, col, select
 
 from lamsik.core.errors import Refused
 from lamsik.core.quantities import counted
+from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.tank.sensitivities import with_clear_coats
 from lamsik.documents.body.document import to_design, with_design
 from lamsik.documents.body.edits import BODY
@@ -19,7 +20,13 @@ SAYS = "as ordered"
 """What the note of such a revision begins with."""
 
 
-def dressed(session: Session, content: Content, row: OrderLine, of_version: bool = True) -> Content:
+def dressed(
+    session: Session,
+    content: Content,
+    row: OrderLine,
+    of_version: bool = True,
+    shop: Catalogue | None = None,
+) -> Content:
     """The body in the scheme of a line and with its clear coats; one that is so already stays as it is.
 
     Args:
@@ -27,11 +34,12 @@ def dressed(session: Session, content: Content, row: OrderLine, of_version: bool
         content: the document of a body.
         row: the line.
         of_version: whether the very version that was ordered goes on, too; else any of the scheme will do.
+        shop: what a body can be made of, where that is known already.
     """
     if not row.scheme_id and row.clears is None:
         return content
     scheme = session.get(Document, row.scheme_id) if row.scheme_id else None
-    shop = stores.catalogue(session)
+    shop = shop or stores.catalogue(session)
     if scheme is not None:
         number = row.scheme_version or scheme.current
         is_on = content["scheme"] == scheme.code

@@ -10,6 +10,7 @@ from sqlmodel import Session, col, func, or_, select
 
 from lamsik.core.errors import finite_between, require
 from lamsik.core.route.steps import Route
+from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.stock.costs import PACKING, SHIPPING, Costing, CostPart, Terms, material, shared
 from lamsik.core.stock.ledger import BOUGHT
 from lamsik.core.stock.shipping import Rate, rate_for
@@ -115,6 +116,7 @@ class PricedStores:
     terms: Terms
     moulds: Mapping[int, PricedMould]
     shelf: needs.Shelf
+    catalogue: Catalogue
     timed: "dict[int | None, Timed]" = field(default_factory=dict)
     """What was timed on pieces, by their design: looked up once for each."""
 
@@ -136,6 +138,7 @@ def priced_stores(session: Session) -> PricedStores:
         terms(session),
         moulds.priced(session),
         needs.shelf_of(session),
+        stores.catalogue(session),
     )
 
 
@@ -186,17 +189,28 @@ class MadeSo:
     route: Route
 
 
-def alike(row: OrderLine) -> tuple[object, ...]:
-    """Lines of which this is the same are made alike, however many are wanted."""
-    drawn = row.revision_id, row.design_id, row.like_id, row.form, row.material, row.length_mm
-    return *drawn, row.kind, row.scheme_id, row.scheme_version, row.clears, tuple(sorted(row.swaps.items()))
+MADE_LIKE = (
+    "revision_id",
+    "design_id",
+    "like_id",
+    "form",
+    "material",
+    "length_mm",
+    "kind",
+    "scheme_id",
+    "scheme_version",
+    "clears",
+    "swaps",
+)
+"""Lines that have the same of all of these are made alike, however many are wanted."""
 
 
-def made_so(session: Session, row: OrderLine) -> MadeSo:
+def made_so(session: Session, row: OrderLine, shop: PricedStores | None = None) -> MadeSo:
     """How a piece of a line is made."""
-    revision = _revisions(session, [row])[0]
+    drawn = row.design_id or row.like_id or 0
+    revision = row.revision_id or documents.current_ids(session, [drawn]).get(drawn, 0)
     known = needs.looked_up(session, revision) if revision else []
-    route = promises.route_of(session, row)
+    route = promises.route_of(session, row, shop.catalogue if shop is not None else None)
     steps = {step.key for step in route}
     is_painted = stands.as_line(row).of.is_painted
     return MadeSo([need for need in known if need.step in steps or is_painted], route)
@@ -206,7 +220,7 @@ def of_line(
     session: Session, row: OrderLine, shop: PricedStores | None = None, way: MadeSo | None = None
 ) -> Costed:
     """What one piece of a line costs; how it is made may be known."""
-    way = way or made_so(session, row)
+    way = way or made_so(session, row, shop)
     return of_needs(session, way.needs, way.route, stands.as_line(row).wanted, row, shop)
 
 
@@ -225,26 +239,13 @@ def of_body(
         row.scheme_id, row.scheme_version = scheme.id, scheme.current
     drawn = documents.content(session, design)
     sized = drawn if length_mm is None else as_ordered.at_length(session, drawn, length_mm)
-    content = as_ordered.dressed(session, sized, row)
+    content = as_ordered.dressed(session, sized, row, shop=shop.catalogue)
     route = routes.of_document(session, "body", content)
     if content is drawn:
         known = needs.looked_up(session, documents.revision(session, design).id or 0, shop.shelf)
     else:
         known = needs.of_content(session, content, shop.shelf)
     return of_needs(session, known, route, count, row, shop)
-
-
-def untold(session: Session, rows: Collection[OrderLine]) -> set[int]:
-    """The revisions of these lines whose needs are not kept yet."""
-    wanted = {one for one in _revisions(session, rows) if one}
-    return wanted - needs.known(session, wanted).keys()
-
-
-def _revisions(session: Session, rows: Collection[OrderLine]) -> list[int]:
-    """What each line is made from: as agreed, else as it is drawn now; 0 where nothing is."""
-    drawn = {row.design_id or row.like_id for row in rows if not row.revision_id}
-    current = documents.current_ids(session, drawn)
-    return [row.revision_id or current.get(row.design_id or row.like_id or 0, 0) for row in rows]
 
 
 def of_needs(
@@ -315,7 +316,7 @@ def _stages(route: Route, count: int, timed: Timed) -> tuple[Stage, ...]:
 
 
 def _timed(session: Session, design_id: int | None) -> Timed:
-    """What was timed on pieces of a design."""
+    """What was timed on pieces of a design, the last that were begun in front."""
     query = (
         select(PieceStep, Piece)
         .join(Piece)
@@ -326,7 +327,7 @@ def _timed(session: Session, design_id: int | None) -> Timed:
             col(PieceStep.done_at).is_not(None),
             PieceStep.reason == "",
         )
-        .order_by(col(PieceStep.id).desc())
+        .order_by(col(Piece.id).desc(), col(PieceStep.id).desc())
         .limit(MOST_TIMED)
     )
     rows = session.exec(query).all() if design_id is not None else []

@@ -11,6 +11,7 @@ from lamsik.core.orders.promise import Ready, ready
 from lamsik.core.route.repaint import repainted
 from lamsik.core.route.steps import Route
 from lamsik.core.route.workdays import Workdays
+from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.design import Want, host_of
 from lamsik.core.shapes.forms import FORMS, form
 from lamsik.core.water import Water
@@ -18,13 +19,13 @@ from lamsik.documents.body.document import to_design
 from lamsik.documents.registry import KINDS
 from lamsik.store import as_ordered, documents, order_lines, pieces, routes, stands
 from lamsik.store.stands import DONE
-from lamsik.store.tables import Document, Order, OrderLine, Piece, Promise, Revision
+from lamsik.store.tables import Document, Order, OrderLine, Piece, Promise
 
 MOST_PIECES, MOST_LINES = 400, 120
 """So much of what is promised is looked at."""
 
 
-def route_of(session: Session, row: OrderLine) -> Route:
+def route_of(session: Session, row: OrderLine, shop: Catalogue | None = None) -> Route:
     """The route of a line: of its body as it was agreed or is drawn, dressed as ordered; of a form at its
     length while nothing is drawn. Empty where nothing is made for it.
     """
@@ -35,10 +36,10 @@ def route_of(session: Session, row: OrderLine) -> Route:
     if line.of.of != "body":
         return routes.of_document(session, design.kind, documents.content(session, design)) if design else ()
     if row.revision_id is not None:
-        content = documents.content_at(session, session.get_one(Revision, row.revision_id).id or 0)
+        content = documents.content_at(session, row.revision_id)
     else:
         content = documents.content(session, design) if design else _of_form(row)
-        content = as_ordered.dressed(session, content, row)
+        content = as_ordered.dressed(session, content, row, shop=shop)
     work = order_lines.work_of(row)
     if work:
         return repainted(to_design(content), work, routes.own_minutes(session))

@@ -5,17 +5,18 @@ from contextlib import suppress
 from dataclasses import dataclass
 from datetime import date
 from fractions import Fraction
+from typing import Any
 
-from sqlalchemy import ColumnElement, Subquery
+from sqlalchemy import ColumnElement, String, Subquery, type_coerce
 from sqlmodel import Session, col, func, select
 
 from lamsik.core.errors import Refused
 from lamsik.core.orders.lines import LineTerms
 from lamsik.core.orders.status import CLOSED
-from lamsik.core.orders.terms import less
+from lamsik.core.orders.terms import NOTHING, Share, less
 from lamsik.core.stock.costs import whole
 from lamsik.core.stock.year import Sale
-from lamsik.store import costs, pieces, stands
+from lamsik.store import costs, documents, needs, pieces
 from lamsik.store.paging import MOST
 from lamsik.store.tables import Customer, Document, Order, OrderLine, Parcel, Payment, Piece, PieceStep
 
@@ -23,7 +24,51 @@ MOST_LINES, MOST_NAMED = 2000, 6
 BODY, COAT, SHIP = "carve", "coat:", "ship"
 
 
-def sent_in(session: Session, year: int) -> list[tuple[OrderLine, Order, date]]:
+@dataclass(frozen=True, slots=True)
+class SentLine:
+    """A line that went out whole.
+
+    Args:
+        key, order: its id, and its order's.
+        number, on: of the order; the day of its last parcel or step.
+        discount: what was taken off the sum of the order.
+        title: what it is called.
+        terms: what counts of it.
+        agreed, drawn: the revision that was agreed, and the document it is drawn in; 0 where there is none.
+        body, scheme: the documents it is named by.
+        like: lines of which this is the same are made alike, however many are wanted.
+    """
+
+    key: int
+    order: int
+    number: str
+    on: date
+    discount: Share
+    title: str
+    terms: LineTerms
+    agreed: int
+    drawn: int
+    body: int | None
+    scheme: int | None
+    like: tuple[object, ...]
+
+
+ASKED = (
+    OrderLine.id,
+    OrderLine.order_id,
+    OrderLine.title,
+    OrderLine.quantity,
+    OrderLine.per_set,
+    OrderLine.rate_minor,
+    OrderLine.lump_minor,
+    Order.number,
+    Order.discount_percent,
+    Order.discount_minor,
+    *(getattr(OrderLine, name) for name in costs.MADE_LIKE if name != "swaps"),
+)
+
+
+def sent_in(session: Session, year: int) -> list[SentLine]:
     """The lines of orders that went out whole in a year, with the day of the last parcel or step."""
     last = (
         select(func.max(Parcel.sent_on)).where(Parcel.order_id == Order.id).correlate(Order).scalar_subquery()
@@ -36,9 +81,10 @@ def sent_in(session: Session, year: int) -> list[tuple[OrderLine, Order, date]]:
         .scalar_subquery()
     )
     day = func.coalesce(last, func.date(shipped), Order.due_on, func.date(Order.placed_at))
+    swaps = type_coerce(OrderLine.swaps, String).label("swaps")
     query = (
-        select(OrderLine, Order, day)
-        .join(Order)
+        select(*ASKED, swaps, day.label("day"))  # type: ignore[call-overload]
+        .join(Order, col(Order.id) == OrderLine.order_id)
         .where(
             col(Order.stand).in_(("shipped", "closed")),
             col(Order.deleted_at).is_(None),
@@ -48,76 +94,81 @@ def sent_in(session: Session, year: int) -> list[tuple[OrderLine, Order, date]]:
         .order_by(col(Order.id).desc())
         .limit(MOST_LINES)
     )
-    return list(session.exec(query).all())
+    return [_sent(row) for row in session.exec(query).mappings()]
 
 
-Sent = Sequence[tuple[OrderLine, Order, date]]
-"""Lines that went out, each with its order and the day."""
+def _sent(row: Mapping[str, Any]) -> SentLine:
+    percent, minor = row["discount_percent"], row["discount_minor"]
+    prices = row["rate_minor"], row["lump_minor"]
+    return SentLine(
+        row["id"],
+        row["order_id"],
+        row["number"],
+        row["day"],
+        NOTHING if percent is None and minor is None else Share(percent, minor),
+        row["title"],
+        LineTerms(row["kind"], row["quantity"], row["per_set"], row["clears"], *prices),
+        row["revision_id"] or 0,
+        row["design_id"] or row["like_id"] or 0,
+        row["design_id"],
+        row["scheme_id"],
+        tuple(row[name] for name in costs.MADE_LIKE),
+    )
 
 
-def sales(session: Session, sent: Sent) -> list[Sale]:
+def untold(session: Session, sent: Sequence[SentLine]) -> set[int]:
+    """The revisions of these lines whose needs are not kept yet."""
+    current = documents.current_ids(session, {one.drawn for one in sent if not one.agreed})
+    wanted = {one.agreed or current.get(one.drawn, 0) for one in sent} - {0}
+    return wanted - needs.known(session, wanted).keys()
+
+
+def sales(session: Session, sent: Sequence[SentLine]) -> list[Sale]:
     """What was sold, line by line; what one costs is reckoned once for all that is made alike."""
-    named = {key for line, _, _ in sent for key in (line.design_id, line.scheme_id)}
+    named = {key for one in sent for key in (one.body, one.scheme)}
     names = dict(
         session.exec(select(Document.id, Document.name).where(col(Document.id).in_(named - {None}))).all()
     )
     shop = costs.priced_stores(session)
     ways: dict[tuple[object, ...], costs.MadeSo] = {}
     known: dict[tuple[object, ...], costs.Costed | None] = {}
-    told = []
-    terms = {line.id or 0: stands.as_line(line) for line, _, _ in sent}
-    paid = _less_discount(sent, {key: line.price_minor or 0 for key, line in terms.items()})
-    for line, order, on in sent:
-        key = line.id or 0
-        alike = costs.alike(line)
-        costed = *alike, line.quantity, line.per_set
+    told, paid = [], _less_discount(sent)
+    for one in sent:
+        costed = *one.like, one.terms.quantity, one.terms.per_set
         if costed not in known:
             known[costed] = None
+            row = session.get_one(OrderLine, one.key)
             with suppress(Refused):
-                ways[alike] = ways.get(alike) or costs.made_so(session, line)
-                known[costed] = costs.of_line(session, line, shop, ways[alike])
-        told.append(_sale(line, terms[key], order, on, names, known[costed], paid[key]))
+                ways[one.like] = ways.get(one.like) or costs.made_so(session, row, shop)
+                known[costed] = costs.of_line(session, row, shop, ways[one.like])
+        told.append(_sale(one, names, known[costed], paid[one.key]))
     return told
 
 
-def _less_discount(sent: Sent, prices: Mapping[int, int]) -> dict[int, int]:
+def _less_discount(sent: Sequence[SentLine]) -> dict[int, int]:
     """What each line brought: its price, with its share of what was taken off its order's sum."""
-    of_order: dict[int, list[OrderLine]] = {}
-    orders = {order.id or 0: order for _, order, _ in sent}
-    for line, _, _ in sent:
-        of_order.setdefault(line.order_id, []).append(line)
-    brought: dict[int, int] = {}
-    for key, rows in of_order.items():
-        if not stands.discount(orders[key]).is_any:
-            brought |= {row.id or 0: prices[row.id or 0] for row in rows}
-            continue
-        agreed = [prices[row.id or 0] for row in rows]
+    brought = {one.key: one.terms.price_minor or 0 for one in sent}
+    of_order: dict[int, list[SentLine]] = {}
+    for one in sent:
+        if one.discount.is_any:
+            of_order.setdefault(one.order, []).append(one)
+    for rows in of_order.values():
+        agreed = [brought[one.key] for one in rows]
         total = sum(agreed)
-        left = less(total, stands.discount(orders[key])) or 0
+        left = less(total, rows[0].discount) or 0
         parts = whole([Fraction(price * left, total) if total else Fraction(0) for price in agreed])
-        brought |= {row.id or 0: part for row, part in zip(rows, parts, strict=True)}
+        brought |= {one.key: part for one, part in zip(rows, parts, strict=True)}
     return brought
 
 
-def _sale(
-    line: OrderLine,
-    terms: LineTerms,
-    order: Order,
-    on: date,
-    names: dict[int | None, str],
-    costed: costs.Costed | None,
-    minor: int,
-) -> Sale:
-    costing = costed.costing if costed is not None else None
+def _sale(one: SentLine, names: dict[int | None, str], costed: costs.Costed | None, minor: int) -> Sale:
+    wanted = one.terms.wanted
     left, hours = Fraction(minor), 0.0
-    if costing is not None:
-        each = costing.beside + costing.terms.fee_minor + costing.terms.duty_minor
-        left = costing.terms.kept * minor - each * terms.wanted
-        hours = costing.hours * terms.wanted
-    body = names.get(line.design_id, "") or line.title
-    return Sale(
-        on, order.number, body, names.get(line.scheme_id, ""), line.kind, terms.wanted, minor, left, hours
-    )
+    if costed is not None:
+        left, hours = costed.costing.left(minor, wanted), costed.costing.hours * wanted
+    body = names.get(one.body, "") or one.title
+    scheme = names.get(one.scheme, "")
+    return Sale(one.on, one.number, body, scheme, one.terms.kind, wanted, minor, left, hours)
 
 
 @dataclass(frozen=True)

@@ -5,6 +5,7 @@ once.
 from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import cached_property
 from math import ceil, floor
 
 from lamsik.core.errors import finite_between, require, rule
@@ -71,7 +72,7 @@ class Terms:
             require(getattr(self, name) >= 0, name, getattr(self, name), rule("a-sum"))
         require(self.kept > 0, "fee_percent", self.fee_percent, rule("something-left"))
 
-    @property
+    @cached_property
     def kept(self) -> Fraction:
         """What is left of one minor unit of the price: `1 / (1 + tax) − fee`."""
         tax, fee = (
@@ -103,25 +104,31 @@ class Costing:
     def __post_init__(self) -> None:
         finite_between("hours", self.hours, 0.0, MOST_HOURS, "h")
 
-    @property
+    @cached_property
     def beside(self) -> Fraction:
         """What it costs beside the hands."""
         return sum((one.minor for one in self.parts), Fraction(0))
 
-    def hourly(self, price_minor: int) -> Fraction | None:
-        """What the hour earns at a price, in minor units; None where no hands are on it.
+    @cached_property
+    def _each(self) -> Fraction:
+        return self.beside + self.terms.fee_minor + self.terms.duty_minor
 
-        Notes: `(price · kept − fixed fee − duty − what it costs beside the hands) / hours`.
+    def left(self, sum_minor: int, count: int = 1) -> Fraction:
+        """What is left for the hours of what `count` of it were sold for, in minor units.
+
+        Notes: `sum · kept − count · (what it costs beside the hands + fixed fee + duty)`.
         """
-        left = self.terms.kept * price_minor - self.terms.fee_minor - self.terms.duty_minor - self.beside
+        return self.terms.kept * sum_minor - self._each * count
+
+    def hourly(self, price_minor: int) -> Fraction | None:
+        """What the hour earns at a price, in minor units; None where no hands are on it."""
         hours = Fraction(self.hours).limit_denominator(10**6)
-        return left / hours if hours else None
+        return self.left(price_minor) / hours if hours else None
 
     def price(self, hourly_minor: int) -> int:
         """The least price at which the hour earns so much, in whole minor units: `hourly` the other way."""
         hours = Fraction(self.hours).limit_denominator(10**6)
-        wanted = hours * hourly_minor + self.beside + self.terms.fee_minor + self.terms.duty_minor
-        return ceil(wanted / self.terms.kept)
+        return ceil((hours * hourly_minor + self._each) / self.terms.kept)
 
     def goes(self, price_minor: int) -> dict[str, int]:
         """Where a price goes, in whole minor units that sum to it: what is left after all else is for the

@@ -38,6 +38,10 @@ class Piece(SQLModel, table=True):
     deleted_at: datetime | None = None
 
 
+IS_TIMED = "begun_at IS NOT NULL OR hands_min IS NOT NULL"
+"""Of a step: whether anything says how long hands were on it."""
+
+
 class PieceStep(SQLModel, table=True):
     """What was done of a step of a piece: when it was begun and ended, by whom; one that was left out ended
     with a reason; which points of its checklist are ticked. A step with no row was not touched.
@@ -48,6 +52,7 @@ class PieceStep(SQLModel, table=True):
     __table_args__ = (
         UniqueConstraint("piece_id", "step"),
         Index("step_running", "piece_id", sqlite_where=text("done_at IS NULL")),
+        Index("step_timed", "piece_id", sqlite_where=text(IS_TIMED)),
     )
     id: int | None = Field(default=None, primary_key=True)
     piece_id: int = Field(foreign_key="piece.id", index=True)

@@ -10,7 +10,7 @@ from lamsik.core.money import Money
 from lamsik.core.stock.year import Sale, by, by_month
 from lamsik.drawings.months import DESK, PHONE, month_bars
 from lamsik.formats import table_csv
-from lamsik.store import costs, needs, stores, year
+from lamsik.store import needs, stores, year
 from lamsik.web.shared.db import db, in_short
 from lamsik.web.shared.files import as_file
 from lamsik.web.stores.costs import currency, told
@@ -28,7 +28,7 @@ def _asked() -> int:
 def _sales(asked: int) -> list[Sale]:
     """What was sold in a year; what its lines take is kept once this is looked at, and not before."""
     sent = year.sent_in(db(), asked)
-    missing = costs.untold(db(), [line for line, _, _ in sent])
+    missing = year.untold(db(), sent)
     if missing:
         in_short(lambda session: needs.told(session, missing))
         db().rollback()  # what it read before is of a moment ago
