@@ -48,6 +48,7 @@ def test_the_hour_earns_what_is_left_over_hands_and_the_price_is_that_the_other_
     }
     assert piece.price(2147) == ceil(Fraction(2147 * 3, 2) / Fraction(78, 100) + Fraction(680 * 100, 78))
     assert Costing((), 0.0).hourly(100) is None
+    assert (piece.left(5000), piece.left(15000, 3)) == (3220, 3 * 3220)
 
 
 @given(COSTINGS, st.integers(0, 10**6))

@@ -256,3 +256,10 @@ def test_a_soft_casting_has_a_step_for_fitting_only_where_there_is_something_to_
     }
     keys = [step.key for step in steps(bait(**(bare | changes)))]
     assert ("fit" in keys) == fitted
+
+
+def test_only_what_was_agreed_and_holds_is_owed_for():
+    terms = Agreed(accepted=True, due_minor=100, paid_minor=40)
+    assert terms.owed_minor == 60 and replace(terms, due_minor=None).owed_minor is None
+    others = ({"accepted": False}, {"cancelled": True}, {"declined": True}, {"paid_minor": 100})
+    assert [replace(terms, **other).owed_minor for other in others] == [None] * 4

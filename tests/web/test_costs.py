@@ -13,7 +13,7 @@ from lamsik.drawings.money_bar import COLOURS, money_bar
 from lamsik.drawings.months import DESK, PHONE, month_bars
 from lamsik.drawings.svg import markup
 from lamsik.store import costs, documents, mixes, moulds, pieces, routes, stands, year
-from lamsik.store.reserved import COMPOUND_LOSS, Losses
+from lamsik.store.claims import COMPOUND_LOSS, Losses
 from lamsik.store.tables import (
     Batch,
     Document,
@@ -177,6 +177,17 @@ def test_what_was_taken_off_an_order_comes_off_what_its_lines_brought(demo):
         assert sum(after) == order.price_minor == before - round(before / 8) < before
 
 
+@pytest.mark.parametrize(("day", "year_of"), [("01-01", 0), ("12-31", 0), ("12-31", -1)])
+def test_what_went_out_on_the_first_and_the_last_day_of_a_year_is_of_that_year(demo, day, year_of):
+    now = date.today().year
+    with opened(demo) as session:
+        order = session.get_one(Order, year.sent_in(session, now)[0].order)
+        order.gone_on = date.fromisoformat(f"{now + year_of}-{day}")
+        session.flush()
+        years = {at for at in (now - 1, now) for one in year.sent_in(session, at) if one.order == order.id}
+        assert years == {now + year_of}
+
+
 def test_a_line_costs_its_own_beside_one_that_is_nearly_alike(demo):
     with opened(demo) as session:
         found = year.sent_in(session, date.today().year)
@@ -202,8 +213,7 @@ def test_the_year_sums_what_went_out_what_is_open_and_what_waits(demo):
         ahead = session.exec(select(Order).where(Order.stand == "making")).first()
         paid_so_far = stands.paid_minor(session, ahead)
         ahead.shipping_minor = paid_so_far - ahead.price_minor  # all of it is paid, and nothing sent
-        session.add(ahead)
-        session.flush()
+        stands.order_anew(session, ahead)
         still_open, unpaid = year.unpaid(session)
         paid = dict(
             session.exec(select(Payment.order_id, func.sum(Payment.minor)).group_by(Payment.order_id)).all()

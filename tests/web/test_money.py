@@ -3,9 +3,10 @@
 from datetime import date
 
 import pytest
+from sqlmodel import select
 
-from lamsik.store import events
-from lamsik.store.tables import Order, Paper, Payment
+from lamsik.store import events, stands
+from lamsik.store.tables import Order, Paper, Payment, Piece
 from tests import demo_rows
 from tests.web.pouring import rows
 from tests.web.test_doing import opened
@@ -13,6 +14,15 @@ from tests.web.test_doing import opened
 ASKED = demo_rows.ORDER_FERRY_RUNNER_90_ASKED
 SHIPPED = 17
 """An order that went out and is not paid."""
+
+
+def kept_true(visitor):
+    """Whether all that is kept beside pieces and orders is what their facts tell."""
+    kept = (Piece.id, Piece.stand), (Order.id, Order.stand, Order.queue, Order.gone_on, Order.owed_minor)
+    with opened(visitor) as session:
+        before = [session.exec(select(*of)).all() for of in kept]
+        stands.all_anew(session)
+        return before == [session.exec(select(*of)).all() for of in kept]
 
 
 def stand(visitor, key):
@@ -40,11 +50,12 @@ def test_an_enquiry_is_quoted_accepted_cancelled_and_taken_up_again(demo):
 
 def test_an_order_is_closed_once_all_is_paid_and_open_again_when_that_is_taken_off(demo):
     page = f"/orders/{SHIPPED}"
+    assert kept_true(demo)
     order = next(row for row in rows(demo, Order) if row.id == SHIPPED)
     assert order.stand == "shipped" and "Still open" in demo.get(page).text
     demo.post(f"{page}/price", {"shipping": "6,50"})
     due = (order.price_minor + 650) / 100
-    assert f"{due:.2f} EUR" in demo.get(page).text and order.price_minor > 2000
+    assert f"{due:.2f} EUR" in demo.get(page).text and order.price_minor > 2000 and kept_true(demo)
     today = date.today().isoformat()
     demo.post(f"{page}/paid", {"on": today, "sum": "20", "how": "cash"})
     assert stand(demo, SHIPPED) == "shipped" and f"{due - 20:.2f} EUR" in demo.get(page).text
@@ -57,12 +68,13 @@ def test_an_order_is_closed_once_all_is_paid_and_open_again_when_that_is_taken_o
     assert "0.00 EUR" in demo.get(page).text and stand(demo, SHIPPED) == "closed"
     mine = [row for row in rows(demo, Payment) if row.order_id == SHIPPED]
     most = max(mine, key=lambda row: row.minor)
+    assert kept_true(demo)
     demo.post(f"{page}/unpaid", {"payment": str(most.id)})
-    assert stand(demo, SHIPPED) == "shipped"
+    assert stand(demo, SHIPPED) == "shipped" and kept_true(demo)
     with opened(demo) as session:
         last = events.last_of(session, most.id, "order", "payment")
     demo.post(f"/history/{last.id}/take-back")
-    assert stand(demo, SHIPPED) == "closed"
+    assert stand(demo, SHIPPED) == "closed" and kept_true(demo)
     assert "a payment of this order" in demo.post(f"/orders/{ASKED}/unpaid", {"payment": str(most.id)}).text
 
 

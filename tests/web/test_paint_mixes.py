@@ -158,3 +158,17 @@ def test_a_colour_is_mixed_for_a_look_as_the_recipe_is_then(demo):
         "Nothing is mixed."
         in demo.post(f"/paints/on/{BODY}/mix", {"code": "C-999", "pieces": "5"}, follow_redirects=True).text
     )
+
+
+def test_the_last_mixes_teach_and_older_ones_no_more(demo, monkeypatch):
+    with opened(demo) as session:
+        last = session.get_one(Batch, rows(demo, Batch)[-1].id)
+        before = paint_mixes.loss(session)
+        grams = sum(line["grams"] for line in last.weighed)
+        for lost in (0.05, 0.4):
+            plan = {**last.plan, "left_g": 0.0, "lost_g": lost * grams, "gained_g": None}
+            again = Batch(**{**last.model_dump(exclude={"id"}), "plan": plan})
+            session.add(again)
+            session.flush()
+        monkeypatch.setattr(paint_mixes, "MOST_TAUGHT", 1)
+        assert paint_mixes.loss(session).n == 1 and paint_mixes.loss(session).value > before.value

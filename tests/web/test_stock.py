@@ -24,6 +24,7 @@ from lamsik.store import (
     used,
 )
 from lamsik.store import moved as went
+from lamsik.store.claims import Losses
 from lamsik.store.tables import (
     Document,
     Drill,
@@ -316,6 +317,16 @@ def test_what_is_shipped_takes_nothing_more_whatever_was_not_ticked(demo):
         after = reserved.reserved(session).claims
         assert after[hook.id].total == promised[hook.id].total - hooks < promised[hook.id].total
         assert after[box.id].total == promised[box.id].total - 1
+
+
+def test_of_what_is_mixed_so_much_more_is_promised_as_is_lost(demo, monkeypatch):
+    with opened(demo) as session:
+        promised = []
+        for lost in (0.0, 0.5):
+            monkeypatch.setattr(Losses, "of", lambda _, item, unit, lost=lost: lost * (unit == "ml"))
+            promised.append({(one.name, one.unit): one.amount for one in reserved.reserved(session).unknown})
+        pure, mixed = promised
+        assert mixed == {key: pytest.approx(amount * 1.5) for key, amount in pure.items()} and len(pure) > 5
 
 
 def test_a_step_takes_of_the_lot_that_is_open_then_of_the_oldest_and_a_lot_opens_to_its_pieces(demo):

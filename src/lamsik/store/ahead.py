@@ -5,17 +5,18 @@ that shows one order alone.
 from collections.abc import Collection
 from dataclasses import replace
 
-from sqlalchemy import ColumnElement, tuple_
+from sqlalchemy import ColumnElement, literal
 from sqlmodel import Session, case, col, func, select
 
 from lamsik.core.orders.lines import FLOATS, MADE
 from lamsik.core.route.steps import SHIPPED
-from lamsik.core.stock.needs import CALLED, PACK
-from lamsik.store import ledger, needs, stands
+from lamsik.core.stock.needs import CALLED
+from lamsik.store import documents, ledger, needs, stands
+from lamsik.store.claims import Claimed, Left, Made, ended_steps, made_alike
 from lamsik.store.needs import Resolved
-from lamsik.store.reserved import Losses, Reserved, open_lines, reserved, stood
+from lamsik.store.reserved import Reserved, open_lines, reserved, stood
 from lamsik.store.stands import DONE
-from lamsik.store.tables import Document, Order, OrderLine, Piece, PieceNeed, PieceStep, Revision
+from lamsik.store.tables import Order, OrderLine, Piece
 
 Keys = Collection[tuple[str, str]]
 """What designs name: what it is of, and its key there."""
@@ -32,29 +33,35 @@ def taken(session: Session, order: Order, keys: Keys, items: Resolved) -> dict[i
 
     Notes: by the revision that was agreed, what stands in for something not looked at.
     """
-    loss = Losses(session)
-    wanted = OrderLine.quantity * case((col(OrderLine.kind) == FLOATS, OrderLine.per_set), else_=1)
-    left = func.max(wanted - _ended(PieceNeed.step), 0)
-    sums = PieceNeed.of, PieceNeed.key, PieceNeed.unit, func.sum(PieceNeed.amount * left), func.sum(left)
-    query = (
-        select(*sums)  # type: ignore[call-overload]
-        .join(OrderLine, col(PieceNeed.revision_id) == _revision())
-        .join(Order, col(Order.id) == OrderLine.order_id)
-        .where(*_before(order), tuple_(col(PieceNeed.of), col(PieceNeed.key)).in_(list(keys)))
-        .group_by(col(PieceNeed.of), col(PieceNeed.key), col(PieceNeed.unit))
+    begun = (
+        select(func.count())
+        .where(Piece.line_id == OrderLine.id, col(Piece.deleted_at).is_(None))
+        .correlate(OrderLine)
+        .scalar_subquery()
     )
-    told: dict[int, float] = {}
-    for of, key, unit, much, many in session.exec(query).all():
-        item = items.of(PieceNeed(revision_id=0, of=of, key=key, unit=unit))
-        if item is not None:
-            amount = float(much if item.unit == unit else many) * (1.0 + loss.of(item, unit))
-            told[item.id or 0] = told.get(item.id or 0, 0.0) + amount
-    packed = select(func.sum(func.max(wanted - _ended(PACK), 0))).join(Order).where(*_before(order))
-    pieces = float(session.exec(packed).one() or 0)
-    for item in items.by_id.values():
-        if item.each_piece > 0:
-            told[item.id or 0] = told.get(item.id or 0, 0.0) + item.each_piece * pieces
-    return told
+    wanted = OrderLine.quantity * case((col(OrderLine.kind) == FLOATS, OrderLine.per_set), else_=1)
+    drawn = func.coalesce(OrderLine.design_id, OrderLine.like_id, 0)
+    more = session.exec(
+        select(col(OrderLine.revision_id), drawn, func.sum(func.max(wanted - begun, 0)))
+        .join(Order)
+        .where(*_before(order))
+        .group_by(col(OrderLine.revision_id), drawn)
+    ).all()
+    current = documents.current_ids(session, {of for agreed, of, _ in more if not agreed})
+    going = (
+        select(literal(0), Piece.revision_id, ended_steps())
+        .join(OrderLine, col(OrderLine.id) == Piece.line_id)
+        .join(Order, col(Order.id) == OrderLine.order_id)
+        .where(col(Piece.stand) != SHIPPED, col(Piece.deleted_at).is_(None), *_before(order))
+    )
+    made = [one for _, one in made_alike(session, going)]
+    made += [Made(agreed or current.get(of, 0), int(many), frozenset()) for agreed, of, many in more]
+    known = needs.known(session, {one.revision for one in made}, keys)
+    left, claimed = Left(known, 1), Claimed(session, items)
+    left.add(0, *made)
+    claimed.needed(known, left)
+    claimed.beside(left)
+    return {item: float(amounts[0]) for item, amounts in claimed.by_item.items()}
 
 
 def _before(order: Order) -> tuple[ColumnElement[bool], ...]:
@@ -64,40 +71,6 @@ def _before(order: Order) -> tuple[ColumnElement[bool], ...]:
         col(Order.deleted_at).is_(None),
         col(OrderLine.deleted_at).is_(None),
         col(OrderLine.kind).in_((MADE, FLOATS)),
-    )
-
-
-def _revision() -> ColumnElement[int]:
-    """What a line is made from: as it was agreed, else as it is drawn now."""
-    is_current = (col(Revision.document_id) == Document.id) & (col(Revision.number) == Document.current)
-    drawn = (
-        select(Revision.id)
-        .join(Document, is_current)
-        .where(col(Document.id) == func.coalesce(OrderLine.design_id, OrderLine.like_id))
-        .correlate(OrderLine)
-        .scalar_subquery()
-    )
-    return func.coalesce(OrderLine.revision_id, drawn)
-
-
-def _ended(step: ColumnElement[str] | str) -> ColumnElement[int]:
-    """On how many pieces of a line a step is done or left out; of what is shipped on all."""
-    done = (
-        (col(PieceStep.piece_id) == Piece.id)
-        & col(PieceStep.done_at).is_not(None)
-        & (col(PieceStep.step) == step)
-    )
-    return (
-        select(func.count())
-        .select_from(Piece)
-        .join(PieceStep, done, isouter=True)
-        .where(
-            col(Piece.line_id) == OrderLine.id,
-            col(Piece.deleted_at).is_(None),
-            (col(Piece.stand) == SHIPPED) | col(PieceStep.id).is_not(None),
-        )
-        .correlate(OrderLine, PieceNeed)
-        .scalar_subquery()
     )
 
 

@@ -15,10 +15,10 @@ from lamsik.core.stock.costs import PACKING, SHIPPING, Costing, CostPart, Terms,
 from lamsik.core.stock.ledger import BOUGHT
 from lamsik.core.stock.shipping import Rate, rate_for
 from lamsik.store import as_ordered, documents, moulds, needs, promises, routes, stands, stores
+from lamsik.store.claims import Losses
 from lamsik.store.ledger import COUNTS
 from lamsik.store.moulds import PricedMould
 from lamsik.store.needs import Resolved
-from lamsik.store.reserved import Losses
 from lamsik.store.tables import (
     Document,
     Movement,

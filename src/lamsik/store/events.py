@@ -54,7 +54,7 @@ from lamsik.store.tables import (
     now,
 )
 
-DERIVED = frozenset({"search", "stand", "queue"})
+DERIVED = frozenset({"search", "stand", "queue", "gone_on", "owed_minor"})
 """Columns that are told from others: they are not written down."""
 FOLLOWED = frozenset({"merged_into_id", "erased_at"})
 """Columns whose change moves other rows as well: it is not undone by itself."""

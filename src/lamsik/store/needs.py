@@ -4,6 +4,7 @@ from collections.abc import Callable, Collection, Iterable, Mapping
 from contextlib import suppress
 from dataclasses import dataclass
 
+from sqlalchemy import tuple_
 from sqlmodel import Session, col, select
 
 from lamsik.core.errors import Refused
@@ -45,9 +46,16 @@ def shelf_of(session: Session) -> Shelf:
     )
 
 
-def known(session: Session, revisions: Collection[int]) -> dict[int, list[PieceNeed]]:
-    """The needs that are kept of these revisions; of one that was never told there is no entry."""
-    rows = session.exec(select(PieceNeed).where(col(PieceNeed.revision_id).in_(revisions))).all()
+def known(
+    session: Session, revisions: Collection[int], keys: Collection[tuple[str, str]] | None = None
+) -> dict[int, list[PieceNeed]]:
+    """The needs that are kept of these revisions, all or those of these things; of one that was never told
+    there is no entry.
+    """
+    query = select(PieceNeed).where(col(PieceNeed.revision_id).in_(revisions))
+    if keys is not None:
+        query = query.where(tuple_(col(PieceNeed.of), col(PieceNeed.key)).in_(list(keys)))
+    rows = session.exec(query).all()
     of: dict[int, list[PieceNeed]] = {}
     for row in rows:
         of.setdefault(row.revision_id, []).append(row)

@@ -119,14 +119,13 @@ def used_of(batch: Batch) -> UsedMix:
 
 
 def _used(session: Session) -> list[UsedMix]:
-    query = (
-        select(Batch)
-        .join(Document, col(Document.id) == Batch.product_id)
-        .where(col(Document.kind).in_(KINDS), Batch.state == POURED)
-        .order_by(col(Batch.id).desc())
-    )
+    paints = select(Document.id).where(col(Document.kind).in_(KINDS))
+    of_paints = col(Batch.product_id).in_(paints), Batch.state == POURED
+    by_product = (col(Batch.id) + 0).desc()  # the bare id would have it read all that was ever mixed
+    newest = select(Batch.id).where(*of_paints).order_by(by_product).limit(MOST_TAUGHT)
+    query = select(Batch).where(col(Batch.id).in_(newest)).order_by(col(Batch.id).desc())
     mixes = []
-    for row in session.exec(query.limit(MOST_TAUGHT)).all():
+    for row in session.exec(query).all():
         with suppress(Refused):  # one that cannot be teaches nothing
             mixes.append(used_of(row))
     return mixes

@@ -1,19 +1,16 @@
 """What is reserved, told from what is agreed and not made yet; and what is short of it."""
 
-from collections import Counter
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
-from sqlmodel import Session, case, col, func, select
+from sqlmodel import Session, col, func, select
+from sqlmodel.sql.expression import Select
 
 from lamsik.core.orders.lines import FLOATS, LINE_KINDS, MADE
-from lamsik.core.route.steps import SHIPPED
-from lamsik.core.stock.kinds import GRAMS, MILLILITRES
-from lamsik.core.stock.needs import PACK
 from lamsik.core.stock.short import NO_CLAIMS, Claims, StockStand
-from lamsik.store import documents, ledger, mixes, needs, paint_mixes, promises
+from lamsik.store import documents, ledger, needs, promises
+from lamsik.store.claims import Claimed, Left, Made, ended_steps, made_alike
 from lamsik.store.stands import DONE
 from lamsik.store.tables import (
     Movement,
@@ -21,18 +18,11 @@ from lamsik.store.tables import (
     OrderLine,
     Piece,
     PieceNeed,
-    PieceStep,
     StockItem,
 )
 
 MOST_LINES = 400
 """So many lines, those that are due first, are looked at."""
-BETWEEN = "\x1f"
-"""What stands between steps that come as one text; no step is called so."""
-ALL = "\x1e"
-"""What stands in the place of the steps where all are done."""
-COMPOUND_LOSS = 0.1
-"""What stays in cup and mould of what is mixed, until a product's own batches taught it (a guess)."""
 
 
 @dataclass(frozen=True)
@@ -123,96 +113,14 @@ def _revisions(session: Session, rows: Sequence[OpenLine]) -> dict[int, int]:
     return {row.key: row.agreed or current.get(row.drawn, 0) for row in rows}
 
 
-@dataclass(frozen=True, slots=True)
-class _Made:
-    """Pieces of a line that stand alike: of which revision, how many, which of their steps are done or left
-    out (all of them where that is None).
-    """
-
-    revision: int
-    many: int
-    ended: frozenset[str] | None
-
-
-def _made(session: Session, ids: Collection[int]) -> dict[int, list[_Made]]:
-    """By line: the pieces that are begun for it. The steps of a piece come as one text: a row for each of
-    them would be most of what this costs. Of what is shipped they are all done.
-    """
-    done = (
-        select(func.group_concat(PieceStep.step, BETWEEN))
-        .where(col(PieceStep.piece_id) == Piece.id, col(PieceStep.done_at).is_not(None))
-        .correlate(Piece)
-        .scalar_subquery()
-    )
-    steps = case((col(Piece.stand) == SHIPPED, ALL), else_=func.coalesce(done, ""))
-    query = select(Piece.line_id, Piece.revision_id, steps).where(
-        col(Piece.line_id).in_(ids), col(Piece.deleted_at).is_(None)
-    )
-    alike = Counter(session.exec(query).all())
-    ended = {text: None if text == ALL else frozenset(text.split(BETWEEN)) for _, _, text in alike}
-    of: dict[int, list[_Made]] = {key: [] for key in ids}
-    for (line, revision, text), many in alike.items():
-        of[line or 0].append(_Made(revision, many, ended[text]))
+def _made(session: Session, ids: Collection[int]) -> dict[int, list[Made]]:
+    """By line: the pieces that are begun for it."""
+    here = col(Piece.line_id).in_(ids), col(Piece.deleted_at).is_(None)
+    query: Select[int | None, int, str] = select(Piece.line_id, Piece.revision_id, ended_steps()).where(*here)
+    of: dict[int, list[Made]] = {key: [] for key in ids}
+    for line, one in made_alike(session, query):
+        of[line or 0].append(one)
     return of
-
-
-class _Left:
-    """On how many pieces each step is still to be done: by revision, of each step that takes something, by
-    line; how many are still to be packed; the lines of which nothing is known yet.
-    """
-
-    def __init__(self, known: Mapping[int, Sequence[PieceNeed]], lines: int) -> None:
-        self.steps = {key: list(dict.fromkeys(need.step for need in of)) for key, of in known.items()}
-        self.pieces = {key: np.zeros((len(of), lines)) for key, of in self.steps.items()}
-        self.unpacked = np.zeros(lines)
-        self.undrawn: list[int] = []
-        self._open: dict[tuple[int, frozenset[str]], NDArray[np.bool_]] = {}
-
-    def line(self, line: int, row: OpenLine, drawn: int, begun: Sequence[_Made]) -> None:
-        """A line that is made from this revision, with the pieces that are begun for it."""
-        more = max(row.wanted - sum(one.many for one in begun), 0)
-        if drawn not in self.pieces and more:
-            self.undrawn.append(row.key)
-        for one in (_Made(drawn, more, frozenset()), *begun):
-            if one.many and one.ended is not None:
-                self._add(one.revision, line, one.many, one.ended)
-
-    def _add(self, revision: int, line: int, many: int, ended: frozenset[str]) -> None:
-        self.unpacked[line] += 0 if PACK in ended else many
-        if revision in self.pieces:
-            key = revision, ended
-            if key not in self._open:
-                self._open[key] = np.array([step not in ended for step in self.steps[revision]], bool)
-            self.pieces[revision][self._open[key], line] += many
-
-    def of(self, revision: int, step: str) -> NDArray[np.float64]:
-        """Of a step, by line."""
-        of: NDArray[np.float64] = self.pieces[revision][self.steps[revision].index(step)]
-        return of
-
-
-class _Claimed:
-    """What is claimed so far, by line: of each item, and by name and unit of what is no item."""
-
-    def __init__(self, session: Session, items: needs.Resolved) -> None:
-        self.items = items
-        self.by_item: dict[int, NDArray[np.float64]] = {}
-        self.unknown: dict[tuple[str, str], NDArray[np.float64]] = {}
-        self._loss = Losses(session)
-
-    def add(self, need: PieceNeed, swaps: Mapping[str, int], many: NDArray[np.float64]) -> None:
-        """Lines claim so many times a need, of the item that is taken for it."""
-        item = self.items.taken(swaps, need)
-        amount = need.amount if item is None or item.unit == need.unit else 1.0
-        amount *= 1.0 + self._loss.of(item, need.unit)
-        if item is None:
-            self.unknown[need.name, need.unit] = self.unknown.get((need.name, need.unit), 0.0) + amount * many
-        else:
-            self.put(item.id or 0, amount * many)
-
-    def put(self, item: int, amounts: NDArray[np.float64]) -> None:
-        """Lines claim so much more of an item."""
-        self.by_item[item] = self.by_item.get(item, 0.0) + amounts
 
 
 def reserved(
@@ -232,15 +140,16 @@ def reserved(
     made, revisions = _made(session, [row.key for row in rows]), _revisions(session, rows)
     wanted = {one for one in revisions.values() if one} | {one.revision for of in made.values() for one in of}
     known = needs.known(session, wanted)
-    left = _Left(known, len(rows))
-    for line, row in enumerate(rows):
-        left.line(line, row, revisions[row.key], made[row.key])
-    claimed = _Claimed(session, items or needs.resolved(session))
-    _claim_alike(claimed, rows, known, left)
+    left = Left(known, len(rows))
+    undrawn = [
+        row.key
+        for line, row in enumerate(rows)
+        if not left.line(line, row.wanted, revisions[row.key], made[row.key])
+    ]
+    claimed = Claimed(session, items or needs.resolved(session))
+    claimed.needed(known, left, np.array([_is_alike(row) for row in rows], bool))
     _claim_apart(session, claimed, rows, known, left)
-    for key, item in claimed.items.by_id.items():
-        if item.each_piece > 0:
-            claimed.put(key, left.unpacked * item.each_piece)
+    claimed.beside(left)
     lines = np.array([row.key for row in rows], int)
     lacking = {key: Claims(lines, amounts) for key, amounts in claimed.unknown.items()}
     return Reserved(
@@ -251,7 +160,7 @@ def reserved(
             if of_name
         ),
         {row.key: row for row in rows},
-        tuple(left.undrawn),
+        tuple(undrawn),
         frozenset(wanted - known.keys()),
     )
 
@@ -261,22 +170,12 @@ def _is_alike(row: OpenLine) -> bool:
     return row.kind in (MADE, FLOATS) and not row.swaps
 
 
-def _claim_alike(
-    claimed: _Claimed, rows: Sequence[OpenLine], known: Mapping[int, Sequence[PieceNeed]], left: _Left
-) -> None:
-    """What lines take that have all of their designs: a need for all of them at once."""
-    alike = np.array([_is_alike(row) for row in rows], bool)
-    for revision, of in known.items():
-        for need in of:
-            claimed.add(need, {}, left.of(revision, need.step) * alike)
-
-
 def _claim_apart(
     session: Session,
-    claimed: _Claimed,
+    claimed: Claimed,
     rows: Sequence[OpenLine],
     known: Mapping[int, Sequence[PieceNeed]],
-    left: _Left,
+    left: Left,
 ) -> None:
     """What the other lines take: with their stand-ins, and of work on what is made already its own steps
     alone.
@@ -297,33 +196,6 @@ def _of_work(session: Session, row: OpenLine, of_line: Sequence[PieceNeed]) -> S
         return of_line
     steps = {step.key for step in promises.route_of(session, session.get_one(OrderLine, row.key))}
     return [need for need in of_line if need.step in steps]
-
-
-class Losses:
-    """What is lost of what is mixed: paint in cup and brush as the shop's mixes taught, a compound as its own
-    batches did.
-    """
-
-    def __init__(self, session: Session) -> None:
-        self._session = session
-        self._paint: float | None = None
-        self._compound: dict[int, float] = {}
-
-    def of(self, item: StockItem | None, unit: str) -> float:
-        """The share that comes on top."""
-        if unit == MILLILITRES:
-            if self._paint is None:
-                self._paint = paint_mixes.loss(self._session).value
-            return self._paint
-        if unit != GRAMS or (item is not None and item.kind != "compound"):
-            return 0.0
-        product = item.of_id if item is not None and item.of == "product" else None
-        if product is None:
-            return COMPOUND_LOSS
-        if product not in self._compound:
-            learned = mixes.loss_of(self._session, product)
-            self._compound[product] = learned.value if learned.n else COMPOUND_LOSS
-        return self._compound[product]
 
 
 def stood(session: Session, claims: Mapping[int, Claims], ids: Collection[int]) -> dict[int, StockStand]:

@@ -4,11 +4,11 @@ and read no ticks.
 
 from collections.abc import Iterable, Mapping, Sequence
 
-from sqlalchemy import Engine, case
+from sqlalchemy import Engine, Update, case, update
 from sqlmodel import Session, col, func, select
 
 from lamsik.core.orders.lines import PARTS, LineTerms, total_minor
-from lamsik.core.orders.status import ENDED, Agreed, status
+from lamsik.core.orders.status import CLOSED, ENDED, Agreed, status
 from lamsik.core.orders.terms import Share, less
 from lamsik.core.route.steps import READY, SHIPPED, from_content, stand
 from lamsik.store import routes
@@ -25,6 +25,7 @@ from lamsik.store.tables import (
 )
 from lamsik.words.orders import told_lines
 
+SHIP = "ship"
 OPEN, DONE = "1", "2"
 """What the place of an order in the queue begins with."""
 
@@ -50,6 +51,8 @@ def order_anew(session: Session, order: Order) -> None:
     standing |= _parts_sent(session, order.id)
     _tell(order, lines_of(session, order), standing, paid_minor(session, order), lent(session, order))
     session.flush()
+    session.execute(_gone().where(col(Order.id) == order.id))
+    session.refresh(order, ["gone_on"])
 
 
 def lines_of(session: Session, order: Order) -> Sequence[OrderLine]:
@@ -117,7 +120,8 @@ def _tell(order: Order, rows: Iterable[OrderLine], standing: Made, paid: int, le
         (line.wanted, _stands_of(row, line, standing.get(row.id, {})))
         for row, line in zip(rows, lines.values(), strict=True)
     ]
-    order.stand = status(agreed(order, paid, lent), each)
+    terms = agreed(order, paid, lent)
+    order.stand, order.owed_minor = status(terms, each), terms.owed_minor
     order.queue = f"{DONE if order.stand in ENDED else OPEN} {order.due_on or 'undated'} {order.number:>12}"
 
 
@@ -194,6 +198,27 @@ def all_anew(session: Session) -> None:
         key = order.id or 0
         _tell(order, lines.get(key, []), by_order.get(key, {}) | sent, paid.get(key, 0), here.get(key, 0))
     session.flush()
+    session.execute(_gone())
+    session.expire_all()
+
+
+def _gone() -> Update:
+    """The day that orders went out whole: of the last parcel, or else of the last step that ships; where
+    neither is known, when they were due.
+    """
+    last = (
+        select(func.max(Parcel.sent_on)).where(Parcel.order_id == Order.id).correlate(Order).scalar_subquery()
+    )
+    shipped = (
+        select(func.max(PieceStep.done_at))
+        .join(Piece)
+        .where(Piece.order_id == Order.id, PieceStep.step == SHIP)
+        .correlate(Order)
+        .scalar_subquery()
+    )
+    day = func.coalesce(last, func.date(shipped), Order.due_on, func.date(Order.placed_at))
+    is_gone = col(Order.stand).in_((SHIPPED, CLOSED))
+    return update(Order).values(gone_on=case((is_gone, day))).execution_options(synchronize_session=False)
 
 
 def _pieces_on(session: Session, route: Route) -> None:

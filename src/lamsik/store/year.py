@@ -7,21 +7,20 @@ from datetime import date
 from fractions import Fraction
 from typing import Any
 
-from sqlalchemy import ColumnElement, String, Subquery, type_coerce
+from sqlalchemy import ColumnElement, String, type_coerce
 from sqlmodel import Session, col, func, select
 
 from lamsik.core.errors import Refused
 from lamsik.core.orders.lines import LineTerms
-from lamsik.core.orders.status import CLOSED
 from lamsik.core.orders.terms import NOTHING, Share, less
 from lamsik.core.stock.costs import whole
 from lamsik.core.stock.year import Sale
 from lamsik.store import costs, documents, needs, pieces
 from lamsik.store.paging import MOST
-from lamsik.store.tables import Customer, Document, Order, OrderLine, Parcel, Payment, Piece, PieceStep
+from lamsik.store.tables import Customer, Document, Order, OrderLine, Piece, PieceStep
 
 MOST_LINES, MOST_NAMED = 2000, 6
-BODY, COAT, SHIP = "carve", "coat:", "ship"
+BODY, COAT = "carve", "coat:"
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,6 +61,7 @@ ASKED = (
     OrderLine.rate_minor,
     OrderLine.lump_minor,
     Order.number,
+    Order.gone_on,
     Order.discount_percent,
     Order.discount_minor,
     *(getattr(OrderLine, name) for name in costs.MADE_LIKE if name != "swaps"),
@@ -69,29 +69,17 @@ ASKED = (
 
 
 def sent_in(session: Session, year: int) -> list[SentLine]:
-    """The lines of orders that went out whole in a year, with the day of the last parcel or step."""
-    last = (
-        select(func.max(Parcel.sent_on)).where(Parcel.order_id == Order.id).correlate(Order).scalar_subquery()
-    )
-    shipped = (
-        select(func.max(PieceStep.done_at))
-        .join(Piece)
-        .where(Piece.order_id == Order.id, PieceStep.step == SHIP)
-        .correlate(Order)
-        .scalar_subquery()
-    )
-    day = func.coalesce(last, func.date(shipped), Order.due_on, func.date(Order.placed_at))
+    """The lines of orders that went out whole in a year, the last in front."""
     swaps = type_coerce(OrderLine.swaps, String).label("swaps")
     query = (
-        select(*ASKED, swaps, day.label("day"))  # type: ignore[call-overload]
+        select(*ASKED, swaps)  # type: ignore[call-overload]
         .join(Order, col(Order.id) == OrderLine.order_id)
         .where(
-            col(Order.stand).in_(("shipped", "closed")),
+            col(Order.gone_on).between(date(year, 1, 1), date(year, 12, 31)),
             col(Order.deleted_at).is_(None),
             col(OrderLine.deleted_at).is_(None),
-            func.substr(day, 1, 4) == str(year),
         )
-        .order_by(col(Order.id).desc())
+        .order_by(col(Order.gone_on).desc(), col(Order.id).desc(), col(OrderLine.id))
         .limit(MOST_LINES)
     )
     return [_sent(row) for row in session.exec(query).mappings()]
@@ -104,7 +92,7 @@ def _sent(row: Mapping[str, Any]) -> SentLine:
         row["id"],
         row["order_id"],
         row["number"],
-        row["day"],
+        row["gone_on"],
         NOTHING if percent is None and minor is None else Share(percent, minor),
         row["title"],
         LineTerms(row["kind"], row["quantity"], row["per_set"], row["clears"], *prices),
@@ -183,17 +171,19 @@ class Unpaid:
 
 def unpaid(session: Session) -> tuple[int, list[Unpaid]]:
     """What is agreed and not paid in full: the sum [minor units], and who owes most of it."""
-    owed = _owed()
-    of_customer = func.sum(owed.c.open)
-    query = select(owed.c.customer_id, of_customer, func.count(), func.sum(of_customer).over())
-    query = query.group_by(owed.c.customer_id).order_by(of_customer.desc(), owed.c.customer_id)
+    owed = col(Order.owed_minor).is_not(None), col(Order.deleted_at).is_(None)
+    of_customer = func.sum(func.coalesce(Order.owed_minor, 0))
+    query = select(Order.customer_id, of_customer, func.count(), func.sum(of_customer).over())
+    query = (
+        query.where(*owed)
+        .group_by(col(Order.customer_id))
+        .order_by(of_customer.desc(), col(Order.customer_id))
+    )
     rows = session.exec(query.limit(MOST)).all()
     owing = select(Customer).where(col(Customer.id).in_([key for key, *_ in rows]))
     customers = {row.id: row for row in session.exec(owing).all()}
-    first = func.row_number().over(partition_by=owed.c.customer_id, order_by=owed.c.id)
-    counted = select(owed.c.id, owed.c.customer_id, first.label("nth")).where(
-        owed.c.customer_id.in_(customers)
-    )
+    first = func.row_number().over(partition_by=col(Order.customer_id), order_by=col(Order.id))
+    counted = select(Order.id, first.label("nth")).where(*owed, col(Order.customer_id).in_(customers))
     named = counted.subquery()
     listed = select(Order).join(named, col(Order.id) == named.c.id).where(named.c.nth <= MOST_NAMED)
     orders: dict[int, list[Order]] = {}
@@ -201,29 +191,6 @@ def unpaid(session: Session) -> tuple[int, list[Unpaid]]:
         orders.setdefault(order.customer_id or 0, []).append(order)
     told = [Unpaid(customers[key], minor, many, orders[key]) for key, minor, many, _ in rows]
     return rows[0][3] if rows else 0, sorted(told, key=lambda one: (-one.minor, one.customer.search))
-
-
-def _owed() -> Subquery:
-    """The orders that are open, each with how much of it: one that is closed is paid."""
-    paid = (
-        select(func.coalesce(func.sum(Payment.minor), 0))
-        .where(Payment.order_id == Order.id)
-        .correlate(Order)
-        .scalar_subquery()
-    )
-    left = (col(Order.price_minor) + func.coalesce(Order.shipping_minor, 0) - paid).label("open")
-    return (
-        select(Order.id, Order.customer_id, left)
-        .where(
-            col(Order.accepted_at).is_not(None),
-            col(Order.cancelled_at).is_(None),
-            col(Order.declined_at).is_(None),
-            col(Order.deleted_at).is_(None),
-            col(Order.stand) != CLOSED,
-            left > 0,
-        )
-        .subquery()
-    )
 
 
 def unfinished(session: Session) -> tuple[int, Sequence[Piece]]:

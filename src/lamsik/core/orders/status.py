@@ -38,6 +38,12 @@ class Agreed:
         """What is still to be paid; below nothing what is to be paid back. None where no price was agreed."""
         return None if self.due_minor is None else self.due_minor - self.paid_minor
 
+    @property
+    def owed_minor(self) -> int | None:
+        """What of an order that was agreed and holds is still to be paid; None where nothing is."""
+        holds = self.accepted and not self.cancelled and not self.declined
+        return self.open_minor if holds and (self.open_minor or 0) > 0 else None
+
 
 Made = tuple[int, Sequence[str]]
 """Of a line: how many pieces are ordered, and how each made for it stands: making, ready or shipped."""

@@ -37,18 +37,26 @@ class CustomerWord(Typed, table=True):
     at: datetime = Field(default_factory=now)
 
 
+IS_OWED = "owed_minor IS NOT NULL AND deleted_at IS NULL"
+"""Of an order: whether there is anything to be paid."""
+
+
 class Order(SQLModel, table=True):
     """An enquiry or order of a customer; what is wanted are its lines.
 
     `stand` is told from what is agreed and made (`stands`), never typed, and `queue` sorts: open before
-    shipped, then by due date. `title`, `quantity` and `price_minor` are told from the lines, the price with
-    its discount taken off. A discount and a deposit are percent or a sum.
+    shipped, then by due date; `gone_on` is the day all of it was gone,
+    `owed_minor` what is agreed and not paid. `title`, `quantity` and `price_minor`
+    are told from the lines, the price with its discount taken off. A discount and a deposit are percent or
+    a sum.
     """
 
     __tablename__ = "shop_order"
     __table_args__ = (
         Index("order_queue", "queue", sqlite_where=text("deleted_at IS NULL")),
         Index("order_by_stand", "stand", "queue", sqlite_where=text("deleted_at IS NULL")),
+        Index("order_gone", "gone_on", sqlite_where=text("gone_on IS NOT NULL")),
+        Index("order_owed", "customer_id", "owed_minor", sqlite_where=text(IS_OWED)),
     )
     id: int | None = Field(default=None, primary_key=True)
     number: str = Field(unique=True)
@@ -73,6 +81,8 @@ class Order(SQLModel, table=True):
     note: str = ""
     stand: str = "enquiry"
     queue: str = ""
+    gone_on: date | None = None
+    owed_minor: int | None = None
     deleted_at: datetime | None = None
 
 
@@ -86,6 +96,7 @@ class OrderLine(Typed, table=True):
     """
 
     __tablename__ = "order_line"
+    __table_args__ = (Index("line_of_design", "design_id", "deleted_at", "order_id", "quantity", "per_set"),)
     id: int | None = Field(default=None, primary_key=True)
     order_id: int = Field(foreign_key="shop_order.id", index=True)
     kind: str = "made"
@@ -101,7 +112,7 @@ class OrderLine(Typed, table=True):
     behaviour: str = USUAL
     pitch_deg: float = 0.0
     water_id: int | None = Field(default=None, foreign_key="water.id")
-    design_id: int | None = Field(default=None, foreign_key="document.id", index=True)
+    design_id: int | None = Field(default=None, foreign_key="document.id")
     revision_id: int | None = Field(default=None, foreign_key="revision.id")
     like_id: int | None = Field(default=None, foreign_key="document.id")
     custody_id: int | None = Field(default=None, foreign_key="custody.id", index=True)

@@ -19,6 +19,7 @@ class Piece(SQLModel, table=True):
         Index(
             "piece_going", "order_id", "id", sqlite_where=text("stand != 'shipped' AND deleted_at IS NULL")
         ),
+        Index("piece_of_line", "line_id", "deleted_at", "revision_id"),
     )
     id: int | None = Field(default=None, primary_key=True)
     number: str = Field(unique=True)
@@ -32,7 +33,7 @@ class Piece(SQLModel, table=True):
     pour_id: int | None = Field(default=None, foreign_key="pour.id", index=True)
     cavity: str = ""
     repaint: str = ""
-    line_id: int | None = Field(default=None, foreign_key="order_line.id", index=True)
+    line_id: int | None = Field(default=None, foreign_key="order_line.id")
     price_minor: int | None = None
     stand: str = "making"
     deleted_at: datetime | None = None

@@ -22,7 +22,8 @@ blueprint = Blueprint("stores_year", __name__, url_prefix="/stores/year")
 
 def _asked() -> int:
     text = request.args.get("year", "")
-    return int(text) if text.isascii() and text.isdigit() and len(text) == 4 else date.today().year
+    is_year = text.isascii() and text.isdigit() and len(text) == 4 and int(text)
+    return int(text) if is_year else date.today().year
 
 
 def _sales(asked: int) -> list[Sale]:
