@@ -2,8 +2,10 @@
 
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
+from typing import TypeVar
 
 import numpy as np
+from numpy.typing import NDArray
 from sqlmodel import Session, col, func, select
 from sqlmodel.sql.expression import Select
 
@@ -151,9 +153,9 @@ def reserved(
     _claim_apart(session, claimed, rows, known, left)
     claimed.beside(left)
     lines = np.array([row.key for row in rows], int)
-    lacking = {key: Claims(lines, amounts) for key, amounts in claimed.unknown.items()}
+    lacking = _due_first(lines, claimed.unknown)
     return Reserved(
-        {key: Claims(lines, amounts) for key, amounts in claimed.by_item.items()},
+        _due_first(lines, claimed.by_item),
         tuple(
             Lacking(name, of_name.total, unit, of_name.beyond(0.0))
             for (name, unit), of_name in lacking.items()
@@ -163,6 +165,15 @@ def reserved(
         tuple(undrawn),
         frozenset(wanted - known.keys()),
     )
+
+
+Key = TypeVar("Key")
+
+
+def _due_first(lines: NDArray[np.int64], amounts: Mapping[Key, NDArray[np.float64]]) -> dict[Key, Claims]:
+    """Claims by what is claimed: what a line that is due first takes in front."""
+    first = {key: int(np.argmax(of > 0)) for key, of in amounts.items()}
+    return {key: Claims(lines, amounts[key]) for key in sorted(amounts, key=first.__getitem__)}
 
 
 def _is_alike(row: OpenLine) -> bool:
