@@ -118,6 +118,25 @@ def test_an_order_of_one_bait_has_one_line_with_all_it_said(raised):
         assert shop.execute(found).fetchone()[0] == was["rows"]
 
 
+def test_when_an_order_was_gone_and_what_is_owed_are_told_of_a_shop_that_did_not_keep_them(demo_home):
+    file, kept = demo_home / FILE_NAME, "SELECT number, gone_on, owed_minor FROM shop_order"
+    with sqlite3.connect(file) as shop:
+        one = "(SELECT max(id) FROM shop_order WHERE owed_minor IS NOT NULL)"
+        shop.execute(f"UPDATE shop_order SET cancelled_at = placed_at, owed_minor = NULL WHERE id = {one}")
+        before = shop.execute(kept).fetchall()
+        for name in ("order_gone", "order_owed", "line_of_design", "piece_of_line", "step_timed"):
+            shop.execute(f"DROP INDEX {name}")
+        for name in ("gone_on", "owed_minor"):
+            shop.execute(f"ALTER TABLE shop_order DROP COLUMN {name}")
+        for table, column in (("piece", "line_id"), ("order_line", "design_id")):
+            shop.execute(f"CREATE INDEX ix_{table}_{column} ON {table} ({column})")
+        shop.execute("UPDATE alembic_version SET version_num = '0016'")
+    open_database(demo_home).dispose()
+    with sqlite3.connect(file) as shop:
+        assert shop.execute(kept).fetchall() == before
+    assert len({day for _, day, _ in before}) > 2 and len({owed for *_, owed in before}) > 2
+
+
 def test_every_reading_is_where_it_was(raised):
     before, things, file, _ = raised
     after = held(file)["observation"]

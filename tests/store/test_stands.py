@@ -31,7 +31,8 @@ def design(session):
 
 def told(session):
     rows = *session.exec(select(Piece)).all(), *session.exec(select(Order)).all()
-    return [(row.number, row.stand, getattr(row, "queue", "")) for row in rows]
+    kept = ("number", "stand", "queue", "gone_on", "owed_minor")
+    return [tuple(getattr(row, name, None) for name in kept) for row in rows]
 
 
 ACTS = st.lists(
