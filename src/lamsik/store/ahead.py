@@ -12,7 +12,7 @@ from lamsik.core.orders.lines import FLOATS, MADE
 from lamsik.core.route.steps import SHIPPED
 from lamsik.core.stock.needs import CALLED
 from lamsik.store import documents, ledger, needs, stands
-from lamsik.store.claims import Claimed, Left, Made, ended_steps, made_alike
+from lamsik.store.claims import Claimed, Left, PiecesAlike, ended_steps, pieces_alike
 from lamsik.store.needs import Resolved
 from lamsik.store.reserved import Reserved, open_lines, reserved, stood
 from lamsik.store.stands import DONE
@@ -54,11 +54,11 @@ def taken(session: Session, order: Order, keys: Keys, items: Resolved) -> dict[i
         .join(Order, col(Order.id) == OrderLine.order_id)
         .where(col(Piece.stand) != SHIPPED, col(Piece.deleted_at).is_(None), *_before(order))
     )
-    made = [one for _, one in made_alike(session, going)]
-    made += [Made(agreed or current.get(of, 0), int(many), frozenset()) for agreed, of, many in more]
-    known = needs.known(session, {one.revision for one in made}, keys)
+    pieces = [one for _, one in pieces_alike(session, going)]
+    pieces += [PiecesAlike(agreed or current.get(of, 0), int(many), frozenset()) for agreed, of, many in more]
+    known = needs.known(session, {one.revision for one in pieces}, keys)
     left, claimed = Left(known, 1), Claimed(session, items)
-    left.add(0, *made)
+    left.add(0, *pieces)
     claimed.needed(known, left)
     claimed.beside(left)
     return {item: float(amounts[0]) for item, amounts in claimed.by_item.items()}

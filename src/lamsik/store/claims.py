@@ -26,7 +26,7 @@ COMPOUND_LOSS = 0.1
 
 
 @dataclass(frozen=True, slots=True)
-class Made:
+class PiecesAlike:
     """Pieces of a line that stand alike: of which revision, how many, which of their steps are done or left
     out (all of them where that is None).
     """
@@ -52,10 +52,10 @@ def ended_steps() -> ColumnElement[str]:
 Of = TypeVar("Of")
 
 
-def made_alike(session: Session, query: Select[Of, int, str]) -> Iterator[tuple[Of, Made]]:
+def pieces_alike(session: Session, query: Select[Of, int, str]) -> Iterator[tuple[Of, PiecesAlike]]:
     """Pieces that stand alike, of what is asked: by what, of which revision, their `ended_steps`."""
     for (of, revision, text), many in Counter(session.exec(query).all()).items():
-        yield of, Made(revision, many, None if text == ALL else frozenset(text.split(BETWEEN)))
+        yield of, PiecesAlike(revision, many, None if text == ALL else frozenset(text.split(BETWEEN)))
 
 
 class Left:
@@ -69,17 +69,17 @@ class Left:
         self.unpacked = np.zeros(lines)
         self._open: dict[tuple[int, frozenset[str]], NDArray[np.bool_]] = {}
 
-    def line(self, line: int, wanted: int, drawn: int, begun: Sequence[Made]) -> bool:
+    def line(self, line: int, wanted: int, drawn: int, begun: Sequence[PiecesAlike]) -> bool:
         """A line that wants so many pieces of this revision, with those that are begun for it. False where
         more of it are to be begun and nothing is known of what they take.
         """
         more = max(wanted - sum(one.many for one in begun), 0)
-        self.add(line, Made(drawn, more, frozenset()), *begun)
+        self.add(line, PiecesAlike(drawn, more, frozenset()), *begun)
         return drawn in self.pieces or not more
 
-    def add(self, line: int, *made: Made) -> None:
+    def add(self, line: int, *pieces: PiecesAlike) -> None:
         """So many more pieces of a line."""
-        for one in made:
+        for one in pieces:
             if one.many and one.ended is not None:
                 self.unpacked[line] += 0 if PACK in one.ended else one.many
                 if one.revision in self.pieces:

@@ -12,7 +12,7 @@ from sqlmodel.sql.expression import Select
 from lamsik.core.orders.lines import FLOATS, LINE_KINDS, MADE
 from lamsik.core.stock.short import NO_CLAIMS, Claims, StockStand
 from lamsik.store import documents, ledger, needs, promises
-from lamsik.store.claims import Claimed, Left, Made, ended_steps, made_alike
+from lamsik.store.claims import Claimed, Left, PiecesAlike, ended_steps, pieces_alike
 from lamsik.store.stands import DONE
 from lamsik.store.tables import (
     Movement,
@@ -115,12 +115,12 @@ def _revisions(session: Session, rows: Sequence[OpenLine]) -> dict[int, int]:
     return {row.key: row.agreed or current.get(row.drawn, 0) for row in rows}
 
 
-def _made(session: Session, ids: Collection[int]) -> dict[int, list[Made]]:
+def _begun(session: Session, ids: Collection[int]) -> dict[int, list[PiecesAlike]]:
     """By line: the pieces that are begun for it."""
     here = col(Piece.line_id).in_(ids), col(Piece.deleted_at).is_(None)
     query: Select[int | None, int, str] = select(Piece.line_id, Piece.revision_id, ended_steps()).where(*here)
-    of: dict[int, list[Made]] = {key: [] for key in ids}
-    for line, one in made_alike(session, query):
+    of: dict[int, list[PiecesAlike]] = {key: [] for key in ids}
+    for line, one in pieces_alike(session, query):
         of[line or 0].append(one)
     return of
 
@@ -139,14 +139,16 @@ def reserved(
         items: which item each thing is, where that is known already.
     """
     rows = open_lines(session) if rows is None else rows
-    made, revisions = _made(session, [row.key for row in rows]), _revisions(session, rows)
-    wanted = {one for one in revisions.values() if one} | {one.revision for of in made.values() for one in of}
+    begun, revisions = _begun(session, [row.key for row in rows]), _revisions(session, rows)
+    wanted = {one for one in revisions.values() if one} | {
+        one.revision for of in begun.values() for one in of
+    }
     known = needs.known(session, wanted)
     left = Left(known, len(rows))
     undrawn = [
         row.key
         for line, row in enumerate(rows)
-        if not left.line(line, row.wanted, revisions[row.key], made[row.key])
+        if not left.line(line, row.wanted, revisions[row.key], begun[row.key])
     ]
     claimed = Claimed(session, items or needs.resolved(session))
     claimed.needed(known, left, np.array([_is_alike(row) for row in rows], bool))
@@ -188,7 +190,7 @@ def _claim_apart(
     known: Mapping[int, Sequence[PieceNeed]],
     left: Left,
 ) -> None:
-    """What the other lines take: with their stand-ins, and of work on what is made already its own steps
+    """What the other lines take: with their stand-ins, and of work on what is begun already its own steps
     alone.
     """
     for line, row in enumerate(rows):
@@ -202,7 +204,7 @@ def _claim_apart(
 
 
 def _of_work(session: Session, row: OpenLine, of_line: Sequence[PieceNeed]) -> Sequence[PieceNeed]:
-    """What a line's own steps take: of what is made already and only worked on, of those alone."""
+    """What a line's own steps take: of what is begun already and only worked on, of those alone."""
     if row.kind in (MADE, FLOATS):
         return of_line
     steps = {step.key for step in promises.route_of(session, session.get_one(OrderLine, row.key))}
