@@ -18,7 +18,7 @@ from lamsik.core.paints.layers import begun
 from lamsik.core.paints.light import linear_of
 from lamsik.core.paints.matching import matches, ratios
 from lamsik.core.paints.measured import curves_for, curves_measured, measured
-from lamsik.core.paints.mixing import Backing, Tint, lab_mixed, mixed
+from lamsik.core.paints.mixing import Backing, Tint, lab_mixed, shares
 from lamsik.core.paints.paint import Paint
 from lamsik.core.paints.shelf import Pot, ShelfPaint
 from lamsik.core.paints.spraying import cups
@@ -140,7 +140,7 @@ def test_blue_and_yellow_make_green_and_a_mixture_of_one_is_that_one():
         lab_mixed((yellow, blue), (1, 1), GROUND)
     )
     with refusing("a drop of some paint is needed"):
-        mixed((yellow,), (0,))
+        shares((yellow,), (0,))
 
 
 @settings(max_examples=40, deadline=None)

@@ -40,24 +40,40 @@ class Backing:
     is_glossy: bool = False
 
 
-def mixed(tints: Sequence[Tint], drops: Sequence[float]) -> tuple[Array, Array]:
-    """K and S per µm (16,) of a mixture.
-
-    Notes: K and S add by concentration, the volume of wet paint times the paint's strength.
-
-    Raises:
-        Refused: no drops at all.
-    """
+def shares(tints: Sequence[Tint], drops: Sequence[float]) -> Array:
+    """The share of the wet volume that each paint of a recipe is (n,). Raises `Refused` for no drops."""
     volumes = np.array([max(count, 0.0) * one.drop_ml for one, count in zip(tints, drops, strict=True)])
     require(float(volumes.sum()) > 0, "drops", 0, rule("a-drop"))
-    parts = volumes / volumes.sum() * np.array([one.strength for one in tints])
+    return np.asarray(volumes / volumes.sum())
+
+
+def mixed(tints: Sequence[Tint], parts: Array, strength: Array) -> tuple[Array, Array]:
+    """K and S per µm (…, 16) of mixtures of n paints.
+
+    Args:
+        tints: the paints.
+        parts: of each mixture, the share of its wet volume that each paint is (…, n).
+        strength: of each paint (n,).
+
+    Notes: K and S add by concentration, the volume of wet paint times the paint's strength.
+    """
+    weights = parts * strength
     return (
-        np.asarray(parts @ np.array([one.k_um for one in tints])),
-        np.asarray(parts @ np.array([one.s_um for one in tints])),
+        np.asarray(weights @ np.array([one.k_um for one in tints])),
+        np.asarray(weights @ np.array([one.s_um for one in tints])),
     )
 
 
+def labs_mixed(tints: Sequence[Tint], parts: Array, strength: Array, grounds: Sequence[Backing]) -> Array:
+    """Lab (m, 3) of m mixtures of n paints, each over its own ground: see `mixed`."""
+    k_um, s_um = mixed(tints, parts, strength)
+    films, under = np.array([one.film_um for one in grounds]), np.array([one.under for one in grounds])
+    inside = over(curves_measured(k_um.T, s_um.T), films, under.T[:, None])[:, 0].T
+    is_glossy = np.array([[one.is_glossy] for one in grounds])
+    return lab_seen(np.where(is_glossy, over_surface(inside, True), over_surface(inside, False)))
+
+
 def lab_mixed(tints: Sequence[Tint], drops: Sequence[float], ground: Backing) -> Array:
-    """Lab (3,) of a mixture over a ground."""
-    film = over(curves_measured(*mixed(tints, drops)), np.array([ground.film_um]), ground.under[:, None])
-    return lab_seen(over_surface(film[:, 0], ground.is_glossy))
+    """Lab (3,) of a mixture over a ground. Raises `Refused` for no drops at all."""
+    strength = np.array([one.strength for one in tints])
+    return np.asarray(labs_mixed(tints, shares(tints, drops)[None], strength, [ground])[0])

@@ -1,14 +1,15 @@
 """What mixed swatches teach: how strong each paint is among others, and how well mixtures are foretold."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 from scipy.optimize import least_squares
 
 from lamsik.core.paints.colour import difference
 from lamsik.core.paints.lab import Lab
-from lamsik.core.paints.mixing import Backing, Tint, lab_mixed
+from lamsik.core.paints.mixing import Backing, Tint, labs_mixed, shares
 from lamsik.core.shapes.curves import Array
 
 READ_TO = 0.6
@@ -53,39 +54,56 @@ def strengths(tints: Sequence[Tint], swatches: Sequence[MixedSwatch], read_to: f
     """
     known = {one.code: one for one in tints}
     good = [one for one in swatches if all(code in known for code, _ in one.parts)]
-    log, covariance = _fitted(known, good, read_to)
+    rows = _Rows(tints, good)
+    log, covariance = rows.fitted(np.ones(len(good), bool), read_to)
     missed = []
     if len(good) > 1:
-        for n, one in enumerate(good):
-            others, _ = _fitted(known, [*good[:n], *good[n + 1 :]], read_to)
-            missed.append(float(difference(_foretold(known, one, others), one.seen.row)))
+        for n in range(len(good)):
+            others, _ = rows.fitted(np.arange(len(good)) != n, read_to)
+            missed.append(float(difference(rows.foretold(others)[n], rows.seen[n])))
     return Strengths(
-        {code: float(np.exp(log.get(code, 0.0))) for code in known},
-        {code: float(np.sqrt(covariance.get(code, SPREAD**2))) for code in known},
+        dict(zip(rows.codes, np.exp(log).tolist(), strict=True)),
+        dict(zip(rows.codes, np.sqrt(covariance).tolist(), strict=True)),
         float(np.median(missed)) if missed else None,
         max(missed) if missed else None,
         len(good),
     )
 
 
-def _foretold(known: Mapping[str, Tint], swatch: MixedSwatch, log: Mapping[str, float]) -> Array:
-    tints = [replace(known[code], strength=float(np.exp(log.get(code, 0.0)))) for code, _ in swatch.parts]
-    return lab_mixed(tints, [drops for _, drops in swatch.parts], swatch.ground)
+class _Rows:
+    """Swatches looked at together: what each is mixed of, on what, and how it looked, a row each."""
 
+    def __init__(self, tints: Sequence[Tint], swatches: Sequence[MixedSwatch]) -> None:
+        self.codes = list({one.code: one for one in tints})
+        self._tints = list({one.code: one for one in tints}.values())
+        self._grounds = [one.ground for one in swatches]
+        self.parts = np.zeros((len(swatches), len(self.codes)))
+        for row, one in enumerate(swatches):
+            at = [self.codes.index(code) for code, _ in one.parts]
+            of_row = shares([self._tints[n] for n in at], [drops for _, drops in one.parts])
+            np.add.at(self.parts[row], at, of_row)
+        self.seen = np.array([one.seen.row for one in swatches]).reshape(-1, 3)
 
-def _fitted(
-    known: Mapping[str, Tint], swatches: Sequence[MixedSwatch], read_to: float
-) -> tuple[dict[str, float], dict[str, float]]:
-    """Logarithms of strengths by code, and their variances; of paints in no mixture nothing is known."""
-    codes = sorted({code for one in swatches if len(one.parts) > 1 for code, _ in one.parts})
-    if not codes:
-        return {}, {}
+    def foretold(self, log: Array) -> Array:
+        """How they should look (n, 3) by the logarithms of all strengths."""
+        return labs_mixed(self._tints, self.parts, np.exp(log), self._grounds)
 
-    def off(log: Array) -> Array:
-        by_code = dict(zip(codes, log, strict=True))
-        looks = [(_foretold(known, one, by_code) - one.seen.row) / read_to for one in swatches]
-        return np.concatenate([*looks, log / SPREAD])
+    def fitted(self, chosen: NDArray[np.bool_], read_to: float) -> tuple[Array, Array]:
+        """Logarithms of all strengths by the chosen rows, and their variances; of paints in no mixture
+        nothing is known.
+        """
+        is_mixed = np.count_nonzero(self.parts, axis=1) > 1
+        moved = np.flatnonzero(np.any(self.parts[chosen & is_mixed] > 0, axis=0))
+        log, variance = np.zeros(len(self.codes)), np.full(len(self.codes), SPREAD**2)
+        if not moved.size:
+            return log, variance
 
-    fit = least_squares(off, np.zeros(len(codes)), bounds=(-BOUND, BOUND), x_scale=SPREAD)
-    covariance = np.diag(np.linalg.inv(fit.jac.T @ fit.jac))
-    return dict(zip(codes, fit.x, strict=True)), dict(zip(codes, covariance, strict=True))
+        def off(of_moved: Array) -> Array:
+            log[moved] = of_moved
+            missed = (self.foretold(log) - self.seen)[chosen] / read_to
+            return np.concatenate([missed.ravel(), of_moved / SPREAD])
+
+        fit = least_squares(off, np.zeros(moved.size), bounds=(-BOUND, BOUND), x_scale=SPREAD)
+        log[moved] = fit.x
+        variance[moved] = np.diag(np.linalg.inv(fit.jac.T @ fit.jac))
+        return log, variance
