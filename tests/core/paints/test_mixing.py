@@ -22,7 +22,7 @@ from lamsik.core.paints.mixing import Backing, Tint, lab_mixed, shares
 from lamsik.core.paints.paint import Paint
 from lamsik.core.paints.shelf import Pot, ShelfPaint
 from lamsik.core.paints.spraying import cups
-from lamsik.core.paints.strengths import MixedSwatch, strengths
+from lamsik.core.paints.strengths import SPREAD, MixedSwatch, strengths
 from lamsik.core.paints.swatch import CARD, Swatch
 from lamsik.core.paints.wanted import RecipePart
 from tests.bodies import bait
@@ -222,6 +222,28 @@ def test_what_no_swatch_says_stays_as_it_was_taken():
     assert none.of == {"P0": 1.0, "P1": 1.0} and none.median is none.worst is None and none.count == 0
     strange = MixedSwatch((("P0", 1), ("gone", 1)), GROUND, Lab(50.0))
     assert strengths(TINTS[:2], [strange]).count == 0
+
+
+def test_a_swatch_of_one_paint_and_readings_that_say_nothing_leave_strengths_as_they_were():
+    alone = MixedSwatch((("P0", 3),), GROUND, Lab(50.0))
+    told = strengths(TINTS[:3], [alone, *swatches_of(TINTS[1:3], np.random.default_rng(1), 0.6)])
+    assert (told.of["P0"], told.spread["P0"]) == (1.0, SPREAD) and told.of["P1"] != 1.0
+    vague = strengths(TINTS[:3], swatches_of(TINTS[:3], np.random.default_rng(1), 0.6), read_to=1e6)
+    assert list(vague.of.values()) == pytest.approx([1.0] * 3)
+    assert list(vague.spread.values()) == pytest.approx([SPREAD] * 3, rel=1e-6)
+
+
+def test_each_swatch_is_foretold_by_the_others_alone():
+    rows = swatches_of(TINTS[:3], np.random.default_rng(2), 0.6)[:5]
+    missed = []
+    for n, one in enumerate(rows):
+        others = strengths(TINTS[:3], [*rows[:n], *rows[n + 1 :]])
+        paints = [replace(TINTS[int(code[1:])], strength=others.of[code]) for code, _ in one.parts]
+        missed.append(
+            difference(lab_mixed(paints, [drops for _, drops in one.parts], one.ground), one.seen.row)
+        )
+    told = strengths(TINTS[:3], rows)
+    assert (told.median, told.worst) == pytest.approx((np.median(missed), max(missed)), rel=1e-3)
 
 
 @settings(max_examples=60, deadline=None)
