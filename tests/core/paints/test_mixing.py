@@ -239,9 +239,8 @@ def test_each_swatch_is_foretold_by_the_others_alone():
     for n, one in enumerate(rows):
         others = strengths(TINTS[:3], [*rows[:n], *rows[n + 1 :]])
         paints = [replace(TINTS[int(code[1:])], strength=others.of[code]) for code, _ in one.parts]
-        missed.append(
-            difference(lab_mixed(paints, [drops for _, drops in one.parts], one.ground), one.seen.row)
-        )
+        seen = lab_mixed(paints, [drops for _, drops in one.parts], one.ground)
+        missed.append(float(difference(seen, one.seen.row)))
     told = strengths(TINTS[:3], rows)
     assert (told.median, told.worst) == pytest.approx((np.median(missed), max(missed)), rel=1e-3)
 
