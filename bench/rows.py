@@ -2,7 +2,7 @@
 
 import statistics
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
 
@@ -48,11 +48,18 @@ class Row:
 
 def median_ms(call: Callable[[], object], runs: int = 30, warm: int = 3) -> float:
     """Median time of a call [ms]."""
-    for _ in range(warm):
-        call()
-    times = []
-    for _ in range(runs):
-        start = time.perf_counter()
-        call()
-        times.append(time.perf_counter() - start)
-    return statistics.median(times) * 1000
+    return in_turn_ms([call], runs, warm)[0]
+
+
+def in_turn_ms(calls: Sequence[Callable[[], object]], runs: int = 30, warm: int = 3) -> list[float]:
+    """Median time of each call [ms], one after the other again and again: what is compared had the same
+    moments of a machine that is now quick and now slow.
+    """
+    times: list[list[float]] = [[] for _ in calls]
+    for turn in range(warm + runs):
+        for call, of_call in zip(calls, times, strict=True):
+            start = time.perf_counter()
+            call()
+            if turn >= warm:
+                of_call.append(time.perf_counter() - start)
+    return [statistics.median(of_call) * 1000 for of_call in times]

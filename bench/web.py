@@ -16,7 +16,7 @@ from pathlib import Path
 
 from playwright.sync_api import Browser, Page, sync_playwright
 
-from bench.rows import Row, median_ms
+from bench.rows import Row, in_turn_ms, median_ms
 from lamsik.web.app import create_app
 from tests.browser.conftest import FLAGS, WHOLE, Server
 from tests.browser.test_screens import EVERY
@@ -99,16 +99,14 @@ def growth_rows(home: Path, grown: Path) -> list[Row]:
     page.
     """
     small, large, sizes = {}, {}, {}
-    for folder, found in ((home, small), (grown, large)):
-        app = create_app(folder)
-        client = app.test_client()
-        for url, alike in [*LISTS.items(), *((url, url) for url in EVERY)]:
-            here = alike if folder is home else url
-            found[url] = median_ms(partial(client.get, here), 5, 1)
-            sizes[url] = len(client.get(here).data)
-        if folder is grown:
-            lists = max(median_ms(partial(client.get, url), 5, 1) for url in ASKED_IN_LARGE)
-            laid = median_ms(partial(client.get, "/orders/24/grid"), 5, 1)
+    apps = [create_app(folder) for folder in (home, grown)]
+    demo, years = (app.test_client() for app in apps)
+    for url, alike in [*LISTS.items(), *((url, url) for url in EVERY)]:
+        small[url], large[url] = in_turn_ms([partial(demo.get, alike), partial(years.get, url)], 5, 1)
+        sizes[url] = len(years.get(url).data)
+    lists = max(median_ms(partial(years.get, url), 5, 1) for url in ASKED_IN_LARGE)
+    laid = median_ms(partial(years.get, "/orders/24/grid"), 5, 1)
+    for app in apps:
         app.extensions["engine"].dispose()
     worst = max(large, key=lambda url: large[url] / max(small[url], LEAST_MS))
     widest = max(sizes, key=lambda url: sizes[url])
