@@ -124,6 +124,7 @@ def growth_rows(home: Path, grown: Path) -> list[Row]:
 
 
 LISTS = {
+    "/stores/year": "/stores/year",
     "/pieces?q=grown": "/pieces?q=p00",
     "/orders?q=grown": "/orders?q=a00",
     "/orders/customers?q=customer": "/orders/customers?q=e",

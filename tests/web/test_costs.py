@@ -9,6 +9,7 @@ import pytest
 from sqlmodel import col, func, select, update
 
 from lamsik.core.money import Money
+from lamsik.core.stock.year import by, by_month
 from lamsik.drawings.money_bar import COLOURS, money_bar
 from lamsik.drawings.months import DESK, PHONE, month_bars
 from lamsik.drawings.svg import markup
@@ -163,12 +164,12 @@ def test_a_tool_says_when_it_has_paid_and_a_family_what_a_size_costs(demo):
 
 
 def sold(session):
-    return year.sales(session, year.sent_in(session, date.today().year))
+    return year.sales(session, year.sent_in(session, date.today().year, is_each=True))
 
 
 def test_what_was_taken_off_an_order_comes_off_what_its_lines_brought(demo):
     with opened(demo) as session:
-        order = session.get_one(Order, year.sent_in(session, date.today().year)[0].order)
+        order = session.get_one(Order, year.sent_in(session, date.today().year, is_each=True)[0].order)
         before = sum(one.minor for one in sold(session) if one.order == order.number)
         order.discount_percent = 12.5
         session.add(order)
@@ -177,20 +178,40 @@ def test_what_was_taken_off_an_order_comes_off_what_its_lines_brought(demo):
         assert sum(after) == order.price_minor == before - round(before / 8) < before
 
 
+def test_lines_that_are_the_same_are_added_up_together_to_what_each_of_them_comes_to(demo):
+    with opened(demo) as session:
+        now = date.today().year
+        for at, sent in enumerate(year.sent_in(session, now, is_each=True)):
+            line = session.get_one(OrderLine, sent.key)
+            session.add_all(OrderLine(**line.model_dump(exclude={"id"})) for _ in range(1 + at % 3))
+        session.get_one(Order, sent.order).discount_percent = 12.5
+        session.flush()
+        each, together = (year.sales(session, year.sent_in(session, now, one)) for one in (True, False))
+        assert len(together) < len(each) == sum(one.lines for one in together)
+        assert by_month(together) == by_month(each)
+        for sort in (lambda one: one.body, lambda one: one.scheme, lambda one: one.kind):
+            assert by(together, sort) == by(each, sort)
+
+
 @pytest.mark.parametrize(("day", "year_of"), [("01-01", 0), ("12-31", 0), ("12-31", -1)])
 def test_what_went_out_on_the_first_and_the_last_day_of_a_year_is_of_that_year(demo, day, year_of):
     now = date.today().year
     with opened(demo) as session:
-        order = session.get_one(Order, year.sent_in(session, now)[0].order)
+        order = session.get_one(Order, year.sent_in(session, now, is_each=True)[0].order)
         order.gone_on = date.fromisoformat(f"{now + year_of}-{day}")
         session.flush()
-        years = {at for at in (now - 1, now) for one in year.sent_in(session, at) if one.order == order.id}
+        years = {
+            at
+            for at in (now - 1, now)
+            for one in year.sent_in(session, at, is_each=True)
+            if one.order == order.id
+        }
         assert years == {now + year_of}
 
 
 def test_a_line_costs_its_own_beside_one_that_is_nearly_alike(demo):
     with opened(demo) as session:
-        found = year.sent_in(session, date.today().year)
+        found = year.sent_in(session, date.today().year, is_each=True)
         sent = next(one for one in found if one.agreed and one.scheme)
         line, keys = session.get_one(OrderLine, sent.key), [sent.key]
         for changes in ({"clears": 5}, {"clears": 2}, {}, {"quantity": line.quantity + 3}):
@@ -198,7 +219,7 @@ def test_a_line_costs_its_own_beside_one_that_is_nearly_alike(demo):
             session.add(twin)
             session.flush()
             keys.append(twin.id)
-        again = {one.key: one for one in year.sent_in(session, date.today().year)}
+        again = {one.key: one for one in year.sent_in(session, date.today().year, is_each=True)}
         rows = [again[key] for key in keys]
         together = year.sales(session, rows)
         assert together == [sale for row in rows for sale in year.sales(session, [row])]

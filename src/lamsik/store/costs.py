@@ -32,7 +32,8 @@ from lamsik.store.tables import (
 
 LONGEST_MIN = 600.0
 """A step that was begun and left running longer says nothing of the hands on it."""
-MOST_TIMED = 400
+MOST_TIMED, MOST_PIECES = 400, 1000
+"""So many steps that were timed are looked at, of so many pieces."""
 BESIDE = frozenset({"box", "sheet"})
 """Kinds of item that are packing."""
 
@@ -316,13 +317,18 @@ def _stages(route: Route, count: int, timed: Timed) -> tuple[Stage, ...]:
 
 
 def _timed(session: Session, design_id: int | None) -> Timed:
-    """What was timed on pieces of a design, the last that were begun in front."""
+    """What was timed on the last pieces of a design, those that were begun last in front."""
+    last = (
+        select(Piece.id)
+        .where(Piece.design_id == design_id, col(Piece.deleted_at).is_(None))
+        .order_by(col(Piece.id).desc())
+        .limit(MOST_PIECES)
+    )
     query = (
         select(PieceStep, Piece)
         .join(Piece)
         .where(
-            Piece.design_id == design_id,
-            col(Piece.deleted_at).is_(None),
+            col(Piece.id).in_(last),
             or_(col(PieceStep.begun_at).is_not(None), col(PieceStep.hands_min).is_not(None)),
             col(PieceStep.done_at).is_not(None),
             PieceStep.reason == "",

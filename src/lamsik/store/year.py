@@ -7,7 +7,7 @@ from datetime import date
 from fractions import Fraction
 from typing import Any
 
-from sqlalchemy import ColumnElement, String, type_coerce
+from sqlalchemy import ColumnElement, String, literal, type_coerce
 from sqlmodel import Session, col, func, select
 
 from lamsik.core.errors import Refused
@@ -19,13 +19,13 @@ from lamsik.store import costs, documents, needs, pieces
 from lamsik.store.paging import MOST
 from lamsik.store.tables import Customer, Document, Order, OrderLine, Piece, PieceStep
 
-MOST_LINES, MOST_NAMED = 2000, 6
+MOST_NAMED = 6
 BODY, COAT = "carve", "coat:"
 
 
 @dataclass(frozen=True, slots=True)
 class SentLine:
-    """A line that went out whole.
+    """A line that went out whole, or some that are the same in all that counts.
 
     Args:
         key, order: its id, and its order's.
@@ -36,6 +36,7 @@ class SentLine:
         agreed, drawn: the revision that was agreed, and the document it is drawn in; 0 where there is none.
         body, scheme: the documents it is named by.
         like: lines of which this is the same are made alike, however many are wanted.
+        many: how many such lines there are.
     """
 
     key: int
@@ -50,39 +51,54 @@ class SentLine:
     body: int | None
     scheme: int | None
     like: tuple[object, ...]
+    many: int = 1
 
 
-ASKED = (
-    OrderLine.id,
-    OrderLine.order_id,
+SAME = (
     OrderLine.title,
     OrderLine.quantity,
     OrderLine.per_set,
     OrderLine.rate_minor,
     OrderLine.lump_minor,
-    Order.number,
-    Order.gone_on,
     Order.discount_percent,
     Order.discount_minor,
     *(getattr(OrderLine, name) for name in costs.MADE_LIKE if name != "swaps"),
+    type_coerce(OrderLine.swaps, String).label("swaps"),
 )
+"""What lines have in common that brought the same and cost the same."""
 
 
-def sent_in(session: Session, year: int) -> list[SentLine]:
-    """The lines of orders that went out whole in a year, the last in front."""
-    swaps = type_coerce(OrderLine.swaps, String).label("swaps")
-    query = (
-        select(*ASKED, swaps)  # type: ignore[call-overload]
+def sent_in(session: Session, year: int, is_each: bool = False) -> list[SentLine]:
+    """The lines of orders that went out whole in a year, the last in front: each of them, or those of a month
+    that are the same in all that counts as one; a line of an order with a discount is always by itself.
+    """
+    taken_off = col(Order.discount_percent).is_not(None) | col(Order.discount_minor).is_not(None)
+    by_itself = OrderLine.id, OrderLine.order_id, Order.number, Order.gone_on, literal(1).label("many")
+    each = _asked(year, by_itself).order_by(col(Order.gone_on).desc(), col(OrderLine.id).desc())
+    if is_each:
+        return [_sent(row) for row in session.exec(each).mappings()]
+    first = (
+        (OrderLine.id, "id"),
+        (OrderLine.order_id, "order_id"),
+        (Order.number, "number"),
+        (Order.gone_on, "gone_on"),
+    )
+    alike = (*(func.min(one).label(name) for one, name in first), func.count().label("many"))
+    together = _asked(year, alike).where(~taken_off).group_by(func.substr(Order.gone_on, 1, 7), *SAME)
+    queries = each.where(taken_off), together.order_by(func.min(Order.gone_on).desc())
+    return [_sent(row) for query in queries for row in session.exec(query).mappings()]
+
+
+def _asked(year: int, columns: Sequence[Any]) -> Any:
+    return (
+        select(*columns, *SAME)
         .join(Order, col(Order.id) == OrderLine.order_id)
         .where(
             col(Order.gone_on).between(date(year, 1, 1), date(year, 12, 31)),
             col(Order.deleted_at).is_(None),
             col(OrderLine.deleted_at).is_(None),
         )
-        .order_by(col(Order.gone_on).desc(), col(Order.id).desc(), col(OrderLine.id))
-        .limit(MOST_LINES)
     )
-    return [_sent(row) for row in session.exec(query).mappings()]
 
 
 def _sent(row: Mapping[str, Any]) -> SentLine:
@@ -101,6 +117,7 @@ def _sent(row: Mapping[str, Any]) -> SentLine:
         row["design_id"],
         row["scheme_id"],
         tuple(row[name] for name in costs.MADE_LIKE),
+        row["many"],
     )
 
 
@@ -112,7 +129,7 @@ def untold(session: Session, sent: Sequence[SentLine]) -> set[int]:
 
 
 def sales(session: Session, sent: Sequence[SentLine]) -> list[Sale]:
-    """What was sold, line by line; what one costs is reckoned once for all that is made alike."""
+    """What was sold, as it was asked for; what one costs is reckoned once for all that is made alike."""
     named = {key for one in sent for key in (one.body, one.scheme)}
     names = dict(
         session.exec(select(Document.id, Document.name).where(col(Document.id).in_(named - {None}))).all()
@@ -150,13 +167,13 @@ def _less_discount(sent: Sequence[SentLine]) -> dict[int, int]:
 
 
 def _sale(one: SentLine, names: dict[int | None, str], costed: costs.Costed | None, minor: int) -> Sale:
-    wanted = one.terms.wanted
-    left, hours = Fraction(minor), 0.0
+    pieces, total = one.terms.wanted * one.many, minor * one.many
+    left, hours = Fraction(total), 0.0
     if costed is not None:
-        left, hours = costed.costing.left(minor, wanted), costed.costing.hours * wanted
+        left, hours = costed.costing.left(total, pieces), costed.costing.hours * pieces
     body = names.get(one.body, "") or one.title
     scheme = names.get(one.scheme, "")
-    return Sale(one.on, one.number, body, scheme, one.terms.kind, wanted, minor, left, hours)
+    return Sale(one.on, one.number, body, scheme, one.terms.kind, pieces, total, left, hours, one.many)
 
 
 @dataclass(frozen=True)

@@ -9,7 +9,7 @@ from math import fsum
 
 @dataclass(frozen=True)
 class Sale:
-    """A line that went out.
+    """A line that went out, or some alike that went out in one month.
 
     Args:
         on: the day.
@@ -18,6 +18,7 @@ class Sale:
         minor: what it sold for, all of it, in minor units.
         left: what of that was left for the hours, in minor units.
         hours: hands on all of it [h].
+        lines: how many lines it is of.
     """
 
     on: date
@@ -29,6 +30,7 @@ class Sale:
     minor: int
     left: Fraction
     hours: float
+    lines: int = 1
 
 
 @dataclass(frozen=True)

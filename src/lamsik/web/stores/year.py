@@ -26,14 +26,14 @@ def _asked() -> int:
     return int(text) if is_year else date.today().year
 
 
-def _sales(asked: int) -> list[Sale]:
+def _sales(asked: int, is_each: bool = False) -> list[Sale]:
     """What was sold in a year; what its lines take is kept once this is looked at, and not before."""
-    sent = year.sent_in(db(), asked)
+    sent = year.sent_in(db(), asked, is_each)
     missing = year.untold(db(), sent)
     if missing:
         in_short(lambda session: needs.told(session, missing))
         db().rollback()  # what it read before is of a moment ago
-        sent = year.sent_in(db(), asked)
+        sent = year.sent_in(db(), asked, is_each)
     return year.sales(db(), sent)
 
 
@@ -45,7 +45,7 @@ def index() -> str:
     (still_open, unpaid), (many, waiting) = year.unpaid(db()), year.unfinished(db())
     limit = int(stores.setting(db(), "costs")["unfinished"])
     months = by_month(sales)
-    total = sum(months)
+    total, lines = sum(months), sum(one.lines for one in sales)
     sums = [float(Money(minor, currency()).amount) for minor in months]
     return render_template(
         "stores/year.html",
@@ -56,7 +56,7 @@ def index() -> str:
             ("By scheme", by(sales, lambda one: one.scheme or "in none")),
             ("By kind", by(sales, lambda one: LINES[one.kind])),
         ],
-        verdict=of_year(asked, told(total), len(sales), told(still_open), many, limit),
+        verdict=of_year(asked, told(total), lines, told(still_open), many, limit),
         unpaid=unpaid,
         many=many,
         waiting=waiting,
@@ -91,6 +91,6 @@ def as_csv() -> ResponseReturnValue:
             names[6]: str(Money(one.minor, currency()).amount),
             names[7]: round(one.hours, 2),
         }
-        for one in sorted(_sales(asked), key=lambda one: (one.on, one.order))
+        for one in sorted(_sales(asked, is_each=True), key=lambda one: (one.on, one.order))
     ]
     return as_file(table_csv.write(names, rows), f"year {asked}.csv", "text/csv")
