@@ -319,6 +319,23 @@ def test_what_is_shipped_takes_nothing_more_whatever_was_not_ticked(demo):
         assert after[box.id].total == promised[box.id].total - 1
 
 
+def test_where_no_line_is_open_nothing_is_promised(demo):
+    with opened(demo) as session:
+        order = session.get_one(Order, reserved.open_lines(session)[-1].order)
+        parts = stands.lines_of(session, order)[0]
+        parts.kind = "parts"
+        for other in session.exec(select(Order).where(Order.id != order.id)).all():
+            other.accepted_at = None
+        session.flush()
+        told = reserved.reserved(session)
+        assert (told.claims, told.unknown, told.lines) == ({}, (), {})
+        assert ahead.missing_for(session, order) == []
+        assert any(item.each_piece > 0 for item in session.exec(select(StockItem)).all())
+        session.commit()
+    for page in ("/stores/short", "/stores/stock", "/stores/short/list", f"/orders/{order.id}"):
+        assert demo.get(page).status_code == 200
+
+
 def test_of_what_is_mixed_so_much_more_is_promised_as_is_lost(demo, monkeypatch):
     with opened(demo) as session:
         promised = []

@@ -174,6 +174,8 @@ Key = TypeVar("Key")
 
 def _due_first(lines: NDArray[np.int64], amounts: Mapping[Key, NDArray[np.float64]]) -> dict[Key, Claims]:
     """Claims by what is claimed: what a line that is due first takes in front."""
+    if not lines.size:
+        return {}
     first = {key: int(np.argmax(of > 0)) for key, of in amounts.items()}
     return {key: Claims(lines, amounts[key]) for key in sorted(amounts, key=first.__getitem__)}
 
