@@ -1,5 +1,8 @@
 # The commands anyone needs. Everything is set up inside the project, in .venv.
-PYTHON ?= python3
+# Debian builds its Python from profiles, one built by hand runs a tenth slower; where it can make no venv, or is
+# too old, whichever comes first will do.
+FIT = import ensurepip, sys; sys.exit(sys.version_info < (3, 11))
+PYTHON ?= $(shell /usr/bin/python3 -c '$(FIT)' 2>/dev/null && echo /usr/bin/python3 || echo python3)
 PORT ?= $(or $(LAMSIK_PORT),5151)
 BIN = .venv/bin
 .DEFAULT_GOAL = help

@@ -127,11 +127,27 @@ class Server:
 
 
 @pytest.fixture(scope="session")
-def browser():
+def started():
+    """Starts a browser with more flags."""
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
-        yield browser
-        browser.close()
+        yield lambda *flags: playwright.chromium.launch(executable_path=CHROMIUM, args=[*FLAGS, *flags])
+
+
+@pytest.fixture(scope="session")
+def browser(started):
+    browser = started()
+    yield browser
+    browser.close()
+
+
+@pytest.fixture(scope="session")
+def unpainted(started, port):
+    """A context whose pages are read, laid out and scripted as ever, all their pictures there from the
+    first, and never painted: for what asks where things are and clicks none of them.
+    """
+    browser = started("--disable-threaded-compositing", "--blink-settings=lazyLoadEnabled=false")
+    yield browser.new_context(base_url=f"http://127.0.0.1:{port}", **LOOKS)
+    browser.close()
 
 
 @pytest.fixture(scope="session")
@@ -193,10 +209,10 @@ def watch(page: Page) -> list[str]:
     return wrong
 
 
-@pytest.fixture
-def visit(context):
-    """Opens pages in the worker's context and leaves it as it was; what goes wrong on them fails the test,
-    but for what it is opened for.
+@contextlib.contextmanager
+def visiting(context):
+    """Opens pages in a context and leaves it as it was; what goes wrong on them fails the test, but for what
+    it is opened for.
     """
     seen = []
 
@@ -210,6 +226,12 @@ def visit(context):
         page.close()
     context.clear_cookies()
     assert [line for expected, wrong in seen for line in wrong if expected not in line] == []
+
+
+@pytest.fixture
+def visit(context):
+    with visiting(context) as opened:
+        yield opened
 
 
 @pytest.fixture

@@ -9,6 +9,7 @@ first visit of a page all servers have then. Ends, and its servers with it, when
 import gc
 import json
 import os
+import re
 import selectors
 import shutil
 import signal
@@ -57,12 +58,15 @@ def prepare() -> Engine:
 
 
 def look_through(demo: Path) -> None:
-    """Every page of a copy of the demo shop, once."""
+    """Every page of a copy of the demo shop, once, with the small pictures on it."""
     with tempfile.TemporaryDirectory() as folder:
         shop = shutil.copytree(demo, Path(folder) / "shop")
         app = create_app(shop)
         visitor = app.test_client()
+        cards: dict[str, None] = {}
         for url in dict.fromkeys(url.partition("#")[0] for url in EVERY):
+            cards |= dict.fromkeys(re.findall(r"/cards/[^\"' ]+\.svg", visitor.get(url).text))
+        for url in cards:
             visitor.get(url)
         app.extensions["engine"].dispose()
     settle_down()
