@@ -4,7 +4,9 @@ tools over what they are expected to do, what is kept of its price.
 
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from datetime import datetime
 from fractions import Fraction
+from typing import Any
 
 from sqlmodel import Session, col, func, or_, select
 
@@ -206,11 +208,17 @@ MADE_LIKE = (
 """Lines that have the same of all of these are made alike, however many are wanted."""
 
 
-def made_so(session: Session, row: OrderLine, shop: PricedStores | None = None) -> MadeSo:
-    """How a piece of a line is made."""
-    drawn = row.design_id or row.like_id or 0
-    revision = row.revision_id or documents.current_ids(session, [drawn]).get(drawn, 0)
-    known = needs.looked_up(session, revision) if revision else []
+def made_so(
+    session: Session,
+    row: OrderLine,
+    shop: PricedStores | None = None,
+    known: Sequence[PieceNeed] | None = None,
+) -> MadeSo:
+    """How a piece of a line is made; what its revision takes may be known."""
+    if known is None:
+        drawn = row.design_id or row.like_id or 0
+        revision = row.revision_id or documents.current_ids(session, [drawn]).get(drawn, 0)
+        known = needs.looked_up(session, revision) if revision else []
     route = promises.route_of(session, row, shop.catalogue if shop is not None else None)
     steps = {step.key for step in route}
     is_painted = stands.as_line(row).of.is_painted
@@ -316,6 +324,15 @@ def _stages(route: Route, count: int, timed: Timed) -> tuple[Stage, ...]:
     )
 
 
+OF_STEP: tuple[Any, ...] = (
+    PieceStep.step,
+    PieceStep.hands_min,
+    PieceStep.begun_at,
+    PieceStep.done_at,
+    Piece.route_id,
+)
+
+
 def _timed(session: Session, design_id: int | None) -> Timed:
     """What was timed on the last pieces of a design, those that were begun last in front."""
     last = (
@@ -325,7 +342,7 @@ def _timed(session: Session, design_id: int | None) -> Timed:
         .limit(MOST_PIECES)
     )
     query = (
-        select(PieceStep, Piece)
+        select(*OF_STEP)
         .join(Piece)
         .where(
             col(Piece.id).in_(last),
@@ -337,21 +354,22 @@ def _timed(session: Session, design_id: int | None) -> Timed:
         .limit(MOST_TIMED)
     )
     rows = session.exec(query).all() if design_id is not None else []
-    ways = routes.of_many(session, [piece for _, piece in rows])
+    ways = routes.by_id(session, {one.route_id for one in rows})
+    kinds = {key: {step.key: step.kind for step in route} for key, route in ways.items()}
     minutes: dict[str, list[float]] = {}
-    for step, piece in rows:
-        kind = next((one.kind for one in ways[piece.id or 0] if one.key == step.step), "")
-        taken = _hands_on(step)
+    for one in rows:
+        kind = kinds.get(one.route_id, {}).get(one.step, "")
+        taken = _hands_on(one.hands_min, one.begun_at, one.done_at)
         if kind and taken is not None:
             minutes.setdefault(kind, []).append(taken)
     return {kind: (sum(all_of) / len(all_of), len(all_of)) for kind, all_of in minutes.items()}
 
 
-def _hands_on(step: PieceStep) -> float | None:
+def _hands_on(typed_min: float | None, begun: datetime | None, done: datetime | None) -> float | None:
     """How long hands were on a step [min], as typed or by its clock; None where that says nothing."""
-    if step.hands_min is not None or step.begun_at is None or step.done_at is None:
-        return step.hands_min
-    taken = (step.done_at - step.begun_at).total_seconds() / 60.0
+    if typed_min is not None or begun is None or done is None:
+        return typed_min
+    taken = (done - begun).total_seconds() / 60.0
     return taken if 0 < taken <= LONGEST_MIN else None
 
 

@@ -1,7 +1,7 @@
 """The route that each piece follows, kept once for all that follow the same; and where pieces are on it."""
 
 import json
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Collection, Mapping, Sequence
 from hashlib import sha256
 
 from sqlmodel import Session, col, select
@@ -88,12 +88,14 @@ def of(session: Session, piece: Piece) -> steps.Route:
 
 def of_many(session: Session, rows: Sequence[Piece]) -> dict[int, steps.Route]:
     """The steps of some pieces, by piece."""
-    wanted = {row.route_id for row in rows}
-    kept = {
-        row.id: _read(json.dumps(row.steps))
-        for row in session.exec(select(Route).where(col(Route.id).in_(wanted))).all()
-    }
+    kept = by_id(session, {row.route_id for row in rows})
     return {row.id or 0: kept.get(row.route_id, ()) for row in rows}
+
+
+def by_id(session: Session, keys: Collection[int | None]) -> dict[int | None, steps.Route]:
+    """Some of the routes that are kept, by their ids."""
+    kept = session.exec(select(Route).where(col(Route.id).in_(keys))).all()
+    return {row.id: _read(json.dumps(row.steps)) for row in kept}
 
 
 def painted(session: Session, rows: Sequence[Piece]) -> dict[int, set[str]]:

@@ -66,6 +66,7 @@ SAME = (
     type_coerce(OrderLine.swaps, String).label("swaps"),
 )
 """What lines have in common that brought the same and cost the same."""
+OF_LINE: tuple[Any, ...] = (OrderLine.id, OrderLine.order_id, Order.number, Order.gone_on, *SAME)
 
 
 def sent_in(session: Session, year: int, is_each: bool = False) -> list[SentLine]:
@@ -73,31 +74,29 @@ def sent_in(session: Session, year: int, is_each: bool = False) -> list[SentLine
     that are the same in all that counts as one; a line of an order with a discount is always by itself.
     """
     taken_off = col(Order.discount_percent).is_not(None) | col(Order.discount_minor).is_not(None)
-    by_itself = OrderLine.id, OrderLine.order_id, Order.number, Order.gone_on, literal(1).label("many")
-    each = _asked(year, by_itself).order_by(col(Order.gone_on).desc(), col(OrderLine.id).desc())
+    last_first = col(Order.gone_on).desc(), col(OrderLine.id).desc()
+    each = _gone(_asked(*OF_LINE, literal(1).label("many")), year).order_by(*last_first)
     if is_each:
         return [_sent(row) for row in session.exec(each).mappings()]
-    first = (
-        (OrderLine.id, "id"),
-        (OrderLine.order_id, "order_id"),
-        (Order.number, "number"),
-        (Order.gone_on, "gone_on"),
-    )
-    alike = (*(func.min(one).label(name) for one, name in first), func.count().label("many"))
-    together = _asked(year, alike).where(~taken_off).group_by(func.substr(Order.gone_on, 1, 7), *SAME)
-    queries = each.where(taken_off), together.order_by(func.min(Order.gone_on).desc())
+    alike = func.substr(Order.gone_on, 1, 7), func.json_array(*SAME)  # one text: less to sort than its parts
+    counted = _asked(func.min(OrderLine.id).label("first"), func.count().label("many"))
+    of_month = _gone(counted, year).where(~taken_off).group_by(*alike).subquery()
+    together = _asked(*OF_LINE, of_month.c.many).join(of_month, of_month.c.first == OrderLine.id)
+    queries = each.where(taken_off), together.order_by(*last_first)
     return [_sent(row) for query in queries for row in session.exec(query).mappings()]
 
 
-def _asked(year: int, columns: Sequence[Any]) -> Any:
-    return (
-        select(*columns, *SAME)
-        .join(Order, col(Order.id) == OrderLine.order_id)
-        .where(
-            col(Order.gone_on).between(date(year, 1, 1), date(year, 12, 31)),
-            col(Order.deleted_at).is_(None),
-            col(OrderLine.deleted_at).is_(None),
-        )
+def _asked(*columns: Any) -> Any:
+    """Of lines and their orders."""
+    return select(*columns).join(Order, col(Order.id) == OrderLine.order_id)
+
+
+def _gone(query: Any, year: int) -> Any:
+    """Of those that went out whole in a year."""
+    return query.where(
+        col(Order.gone_on).between(date(year, 1, 1), date(year, 12, 31)),
+        col(Order.deleted_at).is_(None),
+        col(OrderLine.deleted_at).is_(None),
     )
 
 
@@ -123,9 +122,14 @@ def _sent(row: Mapping[str, Any]) -> SentLine:
 
 def untold(session: Session, sent: Sequence[SentLine]) -> set[int]:
     """The revisions of these lines whose needs are not kept yet."""
-    current = documents.current_ids(session, {one.drawn for one in sent if not one.agreed})
-    wanted = {one.agreed or current.get(one.drawn, 0) for one in sent} - {0}
+    wanted = {*_made_of(session, sent).values()} - {0}
     return wanted - needs.known(session, wanted).keys()
+
+
+def _made_of(session: Session, sent: Sequence[SentLine]) -> dict[int, int]:
+    """The revision that each of these lines is made of, by the lines' ids; 0 where there is none."""
+    current = documents.current_ids(session, {one.drawn for one in sent if not one.agreed})
+    return {one.key: one.agreed or current.get(one.drawn, 0) for one in sent}
 
 
 def sales(session: Session, sent: Sequence[SentLine]) -> list[Sale]:
@@ -134,7 +138,8 @@ def sales(session: Session, sent: Sequence[SentLine]) -> list[Sale]:
     names = dict(
         session.exec(select(Document.id, Document.name).where(col(Document.id).in_(named - {None}))).all()
     )
-    shop = costs.priced_stores(session)
+    shop, made_of = costs.priced_stores(session), _made_of(session, sent)
+    takes = needs.known(session, {*made_of.values()} - {0})
     ways: dict[tuple[object, ...], costs.MadeSo] = {}
     known: dict[tuple[object, ...], costs.Costed | None] = {}
     told, paid = [], _less_discount(sent)
@@ -144,7 +149,8 @@ def sales(session: Session, sent: Sequence[SentLine]) -> list[Sale]:
             known[costed] = None
             row = session.get_one(OrderLine, one.key)
             with suppress(Refused):
-                ways[one.like] = ways.get(one.like) or costs.made_so(session, row, shop)
+                if one.like not in ways:
+                    ways[one.like] = costs.made_so(session, row, shop, takes.get(made_of[one.key]))
                 known[costed] = costs.of_line(session, row, shop, ways[one.like])
         told.append(_sale(one, names, known[costed], paid[one.key]))
     return told
