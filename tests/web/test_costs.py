@@ -181,10 +181,13 @@ def test_what_was_taken_off_an_order_comes_off_what_its_lines_brought(demo):
 def test_lines_that_are_the_same_are_added_up_together_to_what_each_of_them_comes_to(demo):
     with opened(demo) as session:
         now = date.today().year
-        for at, sent in enumerate(year.sent_in(session, now, is_each=True)):
-            line = session.get_one(OrderLine, sent.key)
-            session.add_all(OrderLine(**line.model_dump(exclude={"id"})) for _ in range(1 + at % 3))
-        session.get_one(Order, sent.order).discount_percent = 12.5
+        gone = year.sent_in(session, now, is_each=True)
+        lines = [session.get_one(OrderLine, sent.key).model_dump(exclude={"id"}) for sent in gone]
+        for at, line in enumerate(lines):
+            session.add_all(OrderLine(**line) for _ in range(1 + at % 3))
+        assert gone[0].on.month != gone[-2].on.month  # the same in another month is of that month
+        session.add(OrderLine(**{**lines[0], "order_id": gone[-2].order}))
+        session.get_one(Order, gone[-1].order).discount_percent = 12.5
         session.flush()
         each, together = (year.sales(session, year.sent_in(session, now, one)) for one in (True, False))
         assert len(together) < len(each) == sum(one.lines for one in together)
@@ -223,6 +226,9 @@ def test_a_line_costs_its_own_beside_one_that_is_nearly_alike(demo):
         rows = [again[key] for key in keys]
         together = year.sales(session, rows)
         assert together == [sale for row in rows for sale in year.sales(session, [row])]
+        for key, sale in zip(keys, together, strict=True):
+            one = costs.of_line(session, session.get_one(OrderLine, key))
+            assert sale.left == one.costing.left(sale.minor, sale.pieces)
         each = [sale.hours / sale.pieces for sale in together]
         assert each[1] > each[2] and each[3] > each[4]  # coats, and what is laid out once for more of them
 
