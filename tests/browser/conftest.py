@@ -143,7 +143,8 @@ def browser(started):
 @pytest.fixture(scope="session")
 def unpainted(started, port):
     """A context whose pages are read, laid out and scripted as ever, all their pictures there from the
-    first, and never painted: for what asks where things are and clicks none of them.
+    first, and never painted: for what asks where things are and clicks none of them. What waits for a frame
+    waits for ever there; no module does.
     """
     browser = started("--disable-threaded-compositing", "--blink-settings=lazyLoadEnabled=false")
     yield browser.new_context(base_url=f"http://127.0.0.1:{port}", **LOOKS)

@@ -331,6 +331,7 @@ OF_STEP: tuple[Any, ...] = (
     PieceStep.done_at,
     Piece.route_id,
 )
+"""What says how long hands were on a step: read as columns, hundreds for each body."""
 
 
 def _timed(session: Session, design_id: int | None) -> Timed:
