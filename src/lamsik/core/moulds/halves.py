@@ -90,17 +90,17 @@ def printed_halves(
     upper, lower = block.split_by_plane(normal, height)
     step(0.8, "keys")
     proud, other = (upper, lower) if mould.keys.proud else (lower, upper)
-    play = 0.0
+    other, play = other - hollow, 0.0
     if mould.keys.count:
         key, room = (
             _lenses(mould, mould.keys.high_mm, 0.0),
             _lenses(mould, mould.keys.second_high_mm or mould.keys.high_mm, mould.keys.gap_mm),
         )
-        full = (other - hollow).volume()
-        added = ((other - hollow) ^ key).volume()
-        proud, other = proud + (key ^ block), other - room
-        play = max(round((full - added - (other - hollow).volume()) / 1000.0, 9), 0.0)
-    proud, other = proud - hollow, other - hollow
+        roomy = other - room
+        added = (other ^ key).volume()
+        play = max(round((other.volume() - added - roomy.volume()) / 1000.0, 9), 0.0)
+        proud, other = proud + (key ^ block), roomy
+    proud = proud - hollow
     upper, lower = (proud, other) if mould.keys.proud else (other, proud)
     step(0.9, "check")
     parts = (_printed("upper half", upper), _printed("lower half", lower))

@@ -25,6 +25,10 @@ MOST_TRIED = 30
 """Paints that are tried by threes."""
 JUDGED = 4000
 """So many of the nearest by the older, quicker difference are judged by ΔE2000."""
+BLOCK = 2000
+"""So many mixtures are looked at together: fewer are mostly calls, more no longer stay near the processor."""
+GOOD = 400
+"""So many of those, the nearest, are put in order."""
 DEEPEST = 20.0
 _WHITE = TO_XYZ.sum(axis=1).astype(np.float32)
 _BEND, _SLOPE = np.float32(216.0 / 24389.0), np.float32(24389.0 / 27.0 / 116.0)
@@ -55,7 +59,7 @@ def matches(wanted: Lab, tints: Sequence[Tint], ground: Backing, most: int = 6) 
     tints = _likely(wanted, tints, ground)
     rows: list[Recipe] = []
     for count in range(1, min(MOST_PAINTS, len(tints)) + 1):
-        rows += _of_so_many(wanted, tints, ground, count)[:most]
+        rows += _of_so_many(wanted, tints, ground, count, most)
     return sorted(rows, key=_order)
 
 
@@ -64,7 +68,7 @@ def _likely(wanted: Lab, tints: Sequence[Tint], ground: Backing) -> Sequence[Tin
     if len(tints) <= MOST_TRIED:
         return tints
     rows = sorted(
-        (one for count in (1, 2) for one in _of_so_many(wanted, tints, ground, count)),
+        (one for count in (1, 2) for one in _of_so_many(wanted, tints, ground, count, GOOD)),
         key=lambda one: one.off,
     )
     codes = dict.fromkeys(code for row in rows for code, _ in row.parts)
@@ -87,59 +91,79 @@ def ratios(count: int, most: int = MOST_DROPS) -> NDArray[np.int64]:
     return np.array(rows, dtype=np.int64)
 
 
-def _of_so_many(wanted: Lab, tints: Sequence[Tint], ground: Backing, count: int) -> list[Recipe]:
+def _of_so_many(wanted: Lab, tints: Sequence[Tint], ground: Backing, count: int, most: int) -> list[Recipe]:
     chosen = np.array(list(combinations(range(len(tints)), count)))
     drops = ratios(count)
-    table = np.concatenate([_looks(tints, chosen, row, ground) for row in drops])
+    table = _looks(tints, chosen, drops, ground).reshape(-1, 3)
     near = _quick(table, wanted.row)
     judged = np.argpartition(near, JUDGED)[:JUDGED] if len(near) > JUDGED else np.arange(len(near))
     off = difference(table[judged], np.broadcast_to(wanted.row, (len(judged), 3)))
-    rows = []
-    for at, miss in zip(judged[np.argsort(off)][:400], np.sort(off)[:400], strict=True):
-        ratio, which = divmod(int(at), len(chosen))
-        parts = tuple((tints[one].code, int(n)) for one, n in zip(chosen[which], drops[ratio], strict=True))
-        cost = sum(
-            int(n) * tints[one].drop_ml * tints[one].price_ml
-            for one, n in zip(chosen[which], drops[ratio], strict=True)
+    best = np.argsort(off)[:GOOD]
+    ratio, which = np.divmod(judged[best], len(chosen))
+    price = np.array([one.drop_ml * one.price_ml for one in tints])
+    cost, apart = (drops[ratio] * price[chosen[which]]).sum(axis=1), (off[best] / TOLD_APART).astype(int)
+    order = np.lexsort((cost, drops[ratio].sum(axis=1), apart))[:most]
+    return [
+        Recipe(
+            tuple(
+                (tints[one].code, int(n)) for one, n in zip(chosen[which[at]], drops[ratio[at]], strict=True)
+            ),
+            _within(table[judged[best[at]]].astype(float)),
+            float(off[best[at]]),
+            float(cost[at]),
         )
-        look = table[at].astype(float)
-        rows.append(Recipe(parts, Lab(min(max(look[0], 0.0), 100.0), look[1], look[2]), float(miss), cost))
-    return sorted(rows, key=_order)
+        for at in order
+    ]
+
+
+def _within(look: Array) -> Lab:
+    """A predicted look: single precision may leave the scale of lightness by a hair."""
+    return Lab(min(max(look[0], 0.0), 100.0), look[1], look[2])
 
 
 def _looks(
     tints: Sequence[Tint], chosen: NDArray[np.int64], drops: NDArray[np.int64], ground: Backing
 ) -> Array:
-    """Lab of one ratio of drops of every choice of paints, (k, 3), in single precision."""
-    k = np.array([one.k_um * one.strength for one in tints], dtype=np.float32)
-    s = np.array([one.s_um * one.strength for one in tints], dtype=np.float32)
-    volume = np.array([one.drop_ml for one in tints], dtype=np.float32)[chosen] * drops.astype(np.float32)
-    parts = volume / volume.sum(axis=1, keepdims=True)
-    k_mixed, s_mixed = (
-        np.zeros((len(chosen), k.shape[1]), np.float32),
-        np.zeros((len(chosen), k.shape[1]), np.float32),
-    )
-    for n in range(chosen.shape[1]):
-        k_mixed += parts[:, n, None] * k[chosen[:, n]]
-        s_mixed += parts[:, n, None] * s[chosen[:, n]]
-    s_mixed = np.maximum(s_mixed, 1e-6 * np.maximum(k_mixed, np.float32(1e-6)))
-    both = np.sqrt(k_mixed * (k_mixed + 2.0 * s_mixed))  # b·S
-    deep = both / np.tanh(np.clip(both * np.float32(ground.film_um), 1e-6, DEEPEST))  # b·S·coth(bSh)
-    a, under = k_mixed + s_mixed, ground.under.astype(np.float32)  # a·S
-    inside = (s_mixed - under * (a - deep)) / (a - under * s_mixed + deep)
-    shown = np.float32((1.0 - OUTER) * (1.0 - INNER)) * inside / (1.0 - np.float32(INNER) * inside)
+    """Lab (r, k, 3) of r ratios of drops (r, count) of k choices of paints (k, count), in single precision."""
+    k = np.array([one.k_um * one.strength for one in tints], dtype=np.float32).T
+    s = np.array([one.s_um * one.strength for one in tints], dtype=np.float32).T
+    drop_ml = np.array([one.drop_ml for one in tints], dtype=np.float32)
+    table = np.empty((len(drops), len(chosen), 3), np.float32)
+    for first in range(0, len(chosen), BLOCK):
+        some = chosen[first : first + BLOCK].T
+        of_each = [(np.take(k, paint, axis=1)[:, None], np.take(s, paint, axis=1)[:, None]) for paint in some]
+        at_once = max(1, BLOCK // some.shape[1])
+        for at in range(0, len(drops), at_once):
+            volume = drop_ml[some] * drops[at : at + at_once, :, None].astype(np.float32)
+            parts = volume / volume.sum(axis=1, keepdims=True)
+            k_mixed = sum(parts[:, n] * row for n, (row, _) in enumerate(of_each))
+            s_mixed = sum(parts[:, n] * row for n, (_, row) in enumerate(of_each))
+            table[at : at + at_once, first : first + BLOCK] = _seen(k_mixed, s_mixed, ground)
+    return np.asarray(table)
+
+
+def _seen(k: Array, s: Array, ground: Backing) -> Array:
+    """Lab (…, 3) of paints of K and S per µm (bands, …) over a ground: in this order numpy's rows are long."""
+    single = np.float32
+    s = np.maximum(s, single(1e-6) * np.maximum(k, single(1e-6)))
+    both = np.sqrt(k * (k + 2.0 * s))  # b·S
+    depth = np.minimum(np.maximum(both * single(ground.film_um), single(1e-6)), single(DEEPEST))
+    deep = both / np.tanh(depth)  # b·S·coth(bSh)
+    a, under = k + s, ground.under.astype(single)[:, None, None]  # a·S
+    inside = (s - under * (a - deep)) / (a - under * s + deep)
+    shown = single((1.0 - OUTER) * (1.0 - INNER)) * inside / (1.0 - single(INNER) * inside)
     if not ground.is_glossy:
-        shown += np.float32(OUTER)
-    return _lab(shown @ (observer() @ TO_XYZ.T).astype(np.float32))
+        shown += single(OUTER)
+    xyz = (TO_XYZ @ observer().T).astype(single) @ shown.reshape(len(k), -1)
+    return _lab(xyz).reshape(*k.shape[1:], 3)
 
 
 def _lab(xyz: Array) -> Array:
-    """CIE Lab of XYZ (k, 3), in single precision: the library's doubles take four times as long."""
-    share = np.maximum(xyz, 0.0) / _WHITE
+    """CIE Lab (k, 3) of XYZ (3, k), in single precision: the library's doubles take four times as long."""
+    share = np.maximum(xyz, 0.0) / _WHITE[:, None]
     root = np.where(share > _BEND, np.cbrt(share), _SLOPE * share + np.float32(16.0 / 116.0))
     return np.stack(
-        [116.0 * root[:, 1] - 16.0, 500.0 * (root[:, 0] - root[:, 1]), 200.0 * (root[:, 1] - root[:, 2])],
-        axis=1,
+        [116.0 * root[1] - 16.0, 500.0 * (root[0] - root[1]), 200.0 * (root[1] - root[2])], axis=1
     )
 
 

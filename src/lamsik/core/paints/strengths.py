@@ -55,11 +55,11 @@ def strengths(tints: Sequence[Tint], swatches: Sequence[MixedSwatch], read_to: f
     known = {one.code: one for one in tints}
     good = [one for one in swatches if all(code in known for code, _ in one.parts)]
     rows = _Rows(tints, good)
-    log, covariance = rows.fitted(np.ones(len(good), bool), read_to)
+    log, covariance = rows.fitted(np.ones(len(good), bool), read_to, np.zeros(len(rows.codes)))
     missed = []
     if len(good) > 1:
         for n in range(len(good)):
-            others, _ = rows.fitted(np.arange(len(good)) != n, read_to)
+            others, _ = rows.fitted(np.arange(len(good)) != n, read_to, log)
             missed.append(float(difference(rows.foretold(others)[n], rows.seen[n])))
     return Strengths(
         dict(zip(rows.codes, np.exp(log).tolist(), strict=True)),
@@ -88,9 +88,9 @@ class _Rows:
         """How they should look (n, 3) by the logarithms of all strengths."""
         return labs_mixed(self._tints, self.parts, np.exp(log), self._grounds)
 
-    def fitted(self, chosen: NDArray[np.bool_], read_to: float) -> tuple[Array, Array]:
-        """Logarithms of all strengths by the chosen rows, and their variances; of paints in no mixture
-        nothing is known.
+    def fitted(self, chosen: NDArray[np.bool_], read_to: float, begin: Array) -> tuple[Array, Array]:
+        """Logarithms of all strengths by the chosen rows, looked for from those it begins with, and their
+        variances; of paints in no mixture nothing is known.
         """
         is_mixed = np.count_nonzero(self.parts, axis=1) > 1
         moved = np.flatnonzero(np.any(self.parts[chosen & is_mixed] > 0, axis=0))
@@ -103,7 +103,7 @@ class _Rows:
             missed = (self.foretold(log) - self.seen)[chosen] / read_to
             return np.concatenate([missed.ravel(), of_moved / SPREAD])
 
-        fit = least_squares(off, np.zeros(moved.size), bounds=(-BOUND, BOUND), x_scale=SPREAD)
+        fit = least_squares(off, begin[moved], bounds=(-BOUND, BOUND), x_scale=SPREAD)
         log[moved] = fit.x
         variance[moved] = np.diag(np.linalg.inv(fit.jac.T @ fit.jac))
         return log, variance
