@@ -207,6 +207,18 @@ def test_a_new_shop_has_what_a_first_bait_needs(session):
     assert all(any(s.diameter_mm <= d <= s.diameter_mm + 2 for d in bench.drills_mm) for s in bench.slugs)
 
 
+def test_a_setting_that_was_not_kept_is_not_told(session):
+    stores.put_setting(session, "bench", {"wall_mm": 3.0})
+    session.commit()
+    stores.put_setting(session, "bench", {"wall_mm": 4.0})
+    with session.begin_nested() as step:
+        stores.put_setting(session, "bands", {"suspends_cm_s": 2.0})
+        step.rollback()
+    assert stores.setting(session, "bands") == stores.DEFAULTS["bands"]
+    session.rollback()
+    assert stores.setting(session, "bench")["wall_mm"] == 3.0
+
+
 def test_settings_keep_what_is_not_changed(session):
     stores.put_setting(session, "bench", {"wall_mm": 3.0})
     session.flush()

@@ -1,6 +1,7 @@
 """A client on a demo shop or an empty one; forms are sent with their token as a browser would."""
 
 import re
+from functools import cache
 
 import pytest
 from jinja2 import FileSystemBytecodeCache
@@ -38,6 +39,12 @@ class Visitor:
             self._token = re.search(r'name="csrf-token" content="([^"]+)"', self.get(page).text).group(1)
         return self._token
 
+    def was_here(self, before):
+        """Has the cookie and the token of one that was here before."""
+        name = self.http.application.config["SESSION_COOKIE_NAME"]
+        self.http.set_cookie(name, before.http.get_cookie(name).value)
+        self._token = before.token("/mixes/clocks")
+
     def get(self, url, **more):
         return self.http.get(url, environ_base=self.environment, **more)
 
@@ -66,12 +73,23 @@ def application(tmp_path_factory):
     engine.dispose()
 
 
+@cache
+def earlier(app):
+    """The first that visits, whose cookie and token hold for those after it: one key signs them."""
+    visitor = Visitor(app)
+    visitor.token("/mixes/clocks")
+    return visitor
+
+
 def visit(app, home, monkeypatch):
-    """The application on another shop."""
+    """The application on another shop, and who was here before."""
+    before = earlier(app)
     moved(app.extensions["engine"], home / FILE_NAME)
     monkeypatch.setitem(app.config, "HOME", home)
     monkeypatch.setitem(app.extensions, "pairings", Pairings(home))
-    return Visitor(app)
+    visitor = Visitor(app)
+    visitor.was_here(before)
+    return visitor
 
 
 @pytest.fixture

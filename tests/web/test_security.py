@@ -89,7 +89,7 @@ def test_guessing_is_slowed_down_even_for_the_right_code(lan):
 
 
 def test_cookies_are_closed_to_scripts_and_other_sites(demo):
-    cookie = demo.get("/").headers["Set-Cookie"]
+    cookie = Visitor(demo.http.application).get("/").headers["Set-Cookie"]
     assert "HttpOnly" in cookie and "SameSite=Lax" in cookie
 
 

@@ -5,6 +5,8 @@ from dataclasses import asdict
 from datetime import date, time
 from typing import Any, TypeVar
 
+from sqlalchemy import event
+from sqlalchemy.orm import Session as AnySession
 from sqlmodel import Session, SQLModel, col, select
 
 from lamsik.core.paints.layers import Layer
@@ -80,10 +82,14 @@ DEFAULTS: dict[str, dict[str, Any]] = {
 """Settings of a new shop."""
 
 
+SET = "settings"
+EACH = select(Setting.key, Setting.value)
+"""Made once: a question takes as long to put as these are to read."""
+
+
 def setting(session: Session, key: str) -> dict[str, Any]:
     """A setting, its defaults filled in."""
-    row = session.get(Setting, key) if key in _held(session) else None
-    return {**DEFAULTS[key], **(row.value if row else {})}
+    return {**DEFAULTS[key], **_held(session).get(key, {})}
 
 
 def workdays(session: Session) -> Workdays:
@@ -98,11 +104,16 @@ def workdays(session: Session) -> Workdays:
     )
 
 
-def _held(session: Session) -> dict[str, Setting]:
+@event.listens_for(AnySession, "after_soft_rollback")
+def _unread(session: AnySession, _gone: Any) -> None:
+    session.info.pop(SET, None)
+
+
+def _held(session: Session) -> dict[str, dict[str, Any]]:
     """What the shop has set, read once for a session: a request asks for many of them."""
-    if "settings" not in session.info:
-        session.info["settings"] = {row.key: row for row in session.exec(select(Setting)).all()}
-    held: dict[str, Setting] = session.info["settings"]
+    if SET not in session.info:
+        session.info[SET] = dict(session.exec(EACH).all())
+    held: dict[str, dict[str, Any]] = session.info[SET]
     return held
 
 
@@ -111,7 +122,7 @@ def put_setting(session: Session, key: str, value: dict[str, Any]) -> None:
     row = session.get(Setting, key) or Setting(key=key, value={})
     row.value = {**row.value, **value}
     session.add(row)
-    _held(session)[key] = row
+    _held(session)[key] = row.value
 
 
 def rules(session: Session) -> Rules:
