@@ -5,7 +5,7 @@ browser.
 import re
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from tests.demo_rows import FERRY_RUNNER, MUDLARK, STUBBY_FOUR_AT_ONCE, TENCH_ANTENNA_2_5_G
 
@@ -92,6 +92,7 @@ def test_a_backup_is_made_checked_and_put_back_by_page(demo_page: Page):
 def test_what_the_page_says_of_saving_is_so_after_undo_and_redo_at_any_pace(demo_page: Page):
     page = demo_page
     drawn = (f"/{bench}/{MUDLARK}" for bench in ("tank", "shapes"))
+    step, on_its_way = re.compile("/(undo|redo)$"), list[Route]()
     for url in (
         *drawn,
         f"/floats/{TENCH_ANTENNA_2_5_G}",
@@ -112,3 +113,10 @@ def test_what_the_page_says_of_saving_is_so_after_undo_and_redo_at_any_pace(demo
         expect(page.locator("#saved")).to_have_text("Saved")
         page.reload()
         expect(name).to_have_value(before)
+        for key, says in (("y", "Redoing…"), ("z", "Undoing…")):
+            page.route(step, lambda route: on_its_way.append(route), times=1)
+            with page.expect_request(step):
+                page.keyboard.press(f"Control+{key}")
+            expect(page.locator("#saved")).to_have_text(says)
+            on_its_way.pop().continue_()
+            expect(page.locator("#saved")).to_have_text("Saved")

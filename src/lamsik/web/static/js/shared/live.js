@@ -145,6 +145,7 @@ export class Live extends EventTarget {
   step(way) {
     if (this.trying) return this.dropTry();
     this.stepping += 1;
+    this.tell("stepping", way);
     return (this.steps = (this.steps ?? Promise.resolve()).then(() => this.stepOnce(way)));
   }
 
@@ -152,6 +153,7 @@ export class Live extends EventTarget {
     await this.settled(); // what was typed just before is saved first, and is what undo takes back
     this.queue = [];
     this.number += 1;
+    this.tell("stepping", way); // what was saved meanwhile said so
     await this.alone(async () => {
       const answer = await this.send(way, { base: this.state.base });
       if (!answer.ok) return this.tell("failed", answer.message);

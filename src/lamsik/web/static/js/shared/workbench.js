@@ -139,6 +139,7 @@ document.addEventListener("keydown", (event) => {
 
 live.addEventListener("state", render);
 live.addEventListener("pending", () => say(live.trying ? "Trying" : "Saving…"));
+live.addEventListener("stepping", ({ detail }) => say(detail === "undo" ? "Undoing…" : "Redoing…"));
 live.addEventListener("shown", () => live.trying && say("Trying, not saved"));
 live.addEventListener("saved", () => say("Saved"));
 live.addEventListener("failed", ({ detail }) => say(`Not saved. ${detail}`, true));
