@@ -110,7 +110,8 @@ def numbers(given: Mapping[str, Any]) -> list[str]:
 
 def told(name: str) -> dict[str, Any]:
     """All that is recorded of a case."""
-    make, given = CASES[name]
+    make, figures = CASES[name]
+    given = figures()
     good = outcome(make, given)
     if isinstance(good, str) and good.startswith("refused"):
         return {"of": name, "good": good}

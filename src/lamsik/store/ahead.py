@@ -80,9 +80,9 @@ def missing_for(session: Session, order: Order) -> list[tuple[str, str]]:
     """
     if order.accepted_at is None or not str(order.queue) < DONE:
         return []
-    ids = [row.id or 0 for row in stands.lines_of(session, order)]
+    titles = {row.id or 0: row.title for row in stands.lines_of(session, order)}
     items = needs.resolved(session)
-    told = reserved(session, open_lines(session, ids), items)
+    told = reserved(session, open_lines(session, titles), items)
     before = taken(session, order, _named(told, items), items)
     short = [
         (key, line)
@@ -91,7 +91,6 @@ def missing_for(session: Session, order: Order) -> list[tuple[str, str]]:
         for line in replace(stand, held=stand.held - before.get(key, 0.0)).stops
     ]
     names = {row.id: row.name for row in ledger.items(session, [key for key, _ in short])}
-    titles = {row.id: row.title for row in stands.lines_of(session, order)}
     return [(titles[line], names[key]) for key, line in short]
 
 

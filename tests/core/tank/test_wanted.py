@@ -3,10 +3,10 @@ sure it is.
 """
 
 from dataclasses import replace
+from statistics import NormalDist
 
 import numpy as np
 import pytest
-from scipy.stats import norm
 
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.design import Host, Want
@@ -205,7 +205,7 @@ class TestCertainty:
         aim = target(design, mass)
         net, sd = evaluate.drag(design).verdict.net_g, 0.02 * solid(design.body).volume_ml
         found = certainty(design)
-        expected = norm.cdf((aim.high_g - net) / found.net_sd_g) - norm.cdf(
+        expected = NormalDist().cdf((aim.high_g - net) / found.net_sd_g) - NormalDist().cdf(
             (aim.low_g - net) / found.net_sd_g
         )
         assert found.net_sd_g == pytest.approx(sd, rel=0.08) and found.chance == pytest.approx(
