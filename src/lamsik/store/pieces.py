@@ -193,7 +193,7 @@ def take_back_step(session: Session, piece: Piece, step: str) -> None:
         session.delete(row)
         session.flush()
         used.unused(session, piece, step)
-        stands.anew(session, piece)
+        stands.stepped(session, piece)
 
 
 def tick_point(session: Session, piece: Piece, step: str, point: str, is_ticked: bool) -> None:
@@ -225,7 +225,7 @@ def _put(session: Session, piece: Piece, row: PieceStep) -> None:
     row.person_id = session.info.get(WHO) or row.person_id
     session.add(row)
     session.flush()
-    stands.anew(session, piece)
+    stands.stepped(session, piece)
 
 
 def weigh(

@@ -31,12 +31,24 @@ OPEN, DONE = "1", "2"
 
 
 def anew(session: Session, piece: Piece) -> None:
-    """A step, the route or the order of a piece changed: where it stands, and its order with it."""
+    """A piece is new or gone, or its route or its order changed: where it stands, and its order with it."""
+    _stand(session, piece)
+    if piece.order_id is not None:
+        order_anew(session, session.get_one(Order, piece.order_id))
+
+
+def stepped(session: Session, piece: Piece) -> None:
+    """A step of a piece was begun, ended or taken back: where it stands, and its order if that moved."""
+    before = piece.stand
+    _stand(session, piece)
+    if piece.order_id is not None and piece.stand != before:
+        order_anew(session, session.get_one(Order, piece.order_id))
+
+
+def _stand(session: Session, piece: Piece) -> None:
     piece.stand = stand(routes.of(session, piece), routes.ended(session, [piece])[piece.id or 0])
     session.add(piece)
     session.flush()
-    if piece.order_id is not None:
-        order_anew(session, session.get_one(Order, piece.order_id))
 
 
 def order_anew(session: Session, order: Order) -> None:

@@ -22,11 +22,15 @@ def cause_of(piece: Piece, step: str) -> Cause:
 def by_step(session: Session, piece: Piece, step: str) -> None:
     """A step is done: what it takes is out of the stores."""
     unused(session, piece, step)
+    known = needs.told(session, {piece.revision_id}).get(piece.revision_id, ())
+    wanted = [need for need in known if need.step == step]
+    if not wanted and step != PACK:
+        return
     line = session.get(OrderLine, piece.line_id) if piece.line_id else None
     items = needs.resolved(session)
     taken: dict[int, float] = {}
-    for need in needs.told(session, {piece.revision_id}).get(piece.revision_id, ()):
-        item = items.for_line(line, need) if need.step == step else None
+    for need in wanted:
+        item = items.for_line(line, need)
         if item is not None and item.kind not in WEIGHED:
             key = item.id or 0
             taken[key] = taken.get(key, 0.0) + (need.amount if item.unit == need.unit else 1.0)

@@ -124,7 +124,7 @@ def _within(look: Array) -> Lab:
 def _looks(
     tints: Sequence[Tint], chosen: NDArray[np.int64], drops: NDArray[np.int64], ground: Backing
 ) -> Array:
-    """Lab (r, k, 3) of r ratios of drops (r, count) of k choices of paints (k, count), in single precision."""
+    """Lab (r, k, 3) of r ratios of drops (r, count) of k choices of paints (k, count), in singles."""
     k = np.array([one.k_um * one.strength for one in tints], dtype=np.float32).T
     s = np.array([one.s_um * one.strength for one in tints], dtype=np.float32).T
     drop_ml = np.array([one.drop_ml for one in tints], dtype=np.float32)
@@ -143,7 +143,7 @@ def _looks(
 
 
 def _seen(k: Array, s: Array, ground: Backing) -> Array:
-    """Lab (…, 3) of paints of K and S per µm (bands, …) over a ground: in this order numpy's rows are long."""
+    """Lab (…, 3) of paints of K and S per µm (bands, …) over a ground: in this order rows are long."""
     single = np.float32
     s = np.maximum(s, single(1e-6) * np.maximum(k, single(1e-6)))
     both = np.sqrt(k * (k + 2.0 * s))  # b·S
