@@ -175,6 +175,10 @@ def test_recipes_nobody_tells_apart_go_by_their_drops_and_their_cost():
     wanted = lab_from(lab_mixed(TINTS[3:5], (1, 2), GROUND))
     rows = matches(wanted, TINTS[:8], GROUND)
     assert {len(row.parts) for row in rows} == {1, 2, 3}
+    every = matches(wanted, TINTS[:8], GROUND, most=400)
+    for count in (1, 2, 3):
+        first, few = ([row for row in all_ if len(row.parts) == count] for all_ in (every, rows))
+        assert few == first[: len(few)] and len(few) == 6
     near = [row for row in rows if row.off < 0.5]
     assert near == rows[: len(near)] and (("P3", 1), ("P4", 2)) in [row.parts for row in near]
     assert all((a.drops, a.cost) <= (b.drops, b.cost) for a, b in pairwise(near))
