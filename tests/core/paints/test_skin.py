@@ -79,7 +79,7 @@ def test_a_joint_takes_its_kerf_and_gives_two_faces(slant):
     body = replace(bait().body, joints=(Joint("j1", 42.0, slant, 1.6),))
     skin = skin_of(body, FINE)
     assert {patch.name for patch in skin.patches} >= {"j1 fore", "j1 aft"}
-    cut = sum(measures(mesh).area_mm2 for mesh in segment_meshes(body, 400, 300))
+    cut = sum(measures(mesh).area_mm2 for mesh in segment_meshes(body, 200, 150))
     assert skin.area_mm2 == pytest.approx(cut, rel=1e-3)
     kerf = sum(side.area_mm2.sum() for side in skin_of(bait().body, FINE).sides) - sum(
         side.area_mm2.sum() for side in skin.sides
