@@ -206,6 +206,31 @@ def test_undo_is_the_document_before(session, name, sample):
     assert documents.redo(session, row) and documents.content(session, row) == after
 
 
+def places(value):
+    """Every holder in a document with each of its names, and one it has not."""
+    if isinstance(value, dict | list):
+        for name in list(value) if isinstance(value, dict) else range(len(value)):
+            yield value, name
+            yield from places(value[name])
+    if isinstance(value, dict):
+        yield value, "nobody"
+
+
+@pytest.mark.parametrize("name", KINDS)
+@given(data=st.data())
+@settings(max_examples=25, phases=[Phase.explicit, Phase.generate])
+def test_what_is_no_document_is_refused_and_nothing_else(name, data):
+    schema, spoiled = KINDS[name].schema, copy.deepcopy(data.draw(st.sampled_from(SAMPLES[name])))
+    holder, place = data.draw(st.sampled_from([*places(spoiled)]))
+    odd = (None, True, [], {}, "", "#12345G", "é" * 200, "\ud800", -1, 0.5, 3, 1e12, 10**30)
+    holder[place] = data.draw(st.sampled_from(odd))
+    try:
+        good = schema.checked(spoiled) is not None
+    except Refused:
+        good = False
+    assert good == Draft202012Validator(schema.schema).is_valid(schema.brought_up(spoiled))
+
+
 def sent():
     """Edits that templates, modules and views send, by where and which."""
     for file in sorted(SOURCES.rglob("*")):
