@@ -3,7 +3,7 @@ what documents and single fields are checked with.
 """
 
 import json
-from collections.abc import Callable, Collection
+from collections.abc import Callable, Collection, Mapping
 from dataclasses import MISSING, dataclass, fields, is_dataclass
 from functools import cached_property, lru_cache, partial
 from importlib.resources import files
@@ -87,7 +87,7 @@ class DocumentSchema:
         """
         if not isinstance(document, dict):
             return document
-        return _completed(self.raised(document), self.of, self.may_lack)
+        return _completed(self.raised(document), _gaps(self.of, frozenset(self.may_lack)))
 
     def checked(self, document: Any) -> Document:
         """The document as one of this version, if it follows the schema.
@@ -160,17 +160,35 @@ def with_default(of: type) -> set[str]:
     return names
 
 
-def _completed(part: Any, of: type, may_lack: Collection[str]) -> Any:
-    """A part of a document with what it may lack, as its type begins it."""
+@dataclass(frozen=True)
+class _Gaps:
+    """Where documents may lack something: how each field begins that a part of one may be without, and the
+    parts in it that have such fields.
+    """
+
+    begins: Mapping[str, Callable[[], Any]]
+    parts: "Mapping[str, _Gaps]"
+
+
+@lru_cache(maxsize=64)
+def _gaps(of: type, may_lack: frozenset[str]) -> _Gaps:
+    within = {name: _gaps(one, may_lack) for name, one in _parts(of).items()}
+    return _Gaps(
+        {name: begin for name, begin in _begins(of).items() if f"{of.__name__}.{name}" in may_lack},
+        {name: gaps for name, gaps in within.items() if gaps.begins or gaps.parts},
+    )
+
+
+def _completed(part: Any, gaps: _Gaps) -> Any:
+    """A part of a document with what it may lack, as its type begins it; what lacks nothing is as it was."""
     if isinstance(part, list):
-        return [_completed(row, of, may_lack) for row in part]
+        return [_completed(row, gaps) for row in part]
     if not isinstance(part, dict):
         return part
-    completed = {name: begin() for name, begin in _begins(of).items() if f"{of.__name__}.{name}" in may_lack}
-    completed |= part
-    for name, within in _parts(of).items():
+    completed = {name: part[name] if name in part else begin() for name, begin in gaps.begins.items()} | part
+    for name, within in gaps.parts.items():
         if name in completed:
-            completed[name] = _completed(completed[name], within, may_lack)
+            completed[name] = _completed(completed[name], within)
     return completed
 
 
