@@ -5,6 +5,7 @@ back what they got, undo is the document before, and what pages and modules send
 import copy
 import json
 import re
+from dataclasses import dataclass
 from pathlib import Path
 
 import pytest
@@ -20,6 +21,7 @@ from lamsik.core.paints.swatch import Swatch
 from lamsik.core.paints.wanted import RecipePart, WantedColour
 from lamsik.core.water import Water
 from lamsik.documents import engine
+from lamsik.documents.document_schema import DocumentSchema
 from lamsik.documents.floats.edits import Shop
 from lamsik.documents.registry import KINDS
 from lamsik.documents.rows import holder_of
@@ -204,6 +206,38 @@ def test_undo_is_the_document_before(session, name, sample):
     assert row.name == "Another" and documents.content(session, row) == after
     assert documents.undo(session, row) and documents.content(session, row) == sample
     assert documents.redo(session, row) and documents.content(session, row) == after
+
+
+@dataclass(frozen=True)
+class Eye:
+    colour: str = "red"
+    gloss: float = 0.5
+
+
+@dataclass(frozen=True)
+class Head:
+    eye: Eye = Eye()
+
+
+@dataclass(frozen=True)
+class Bait:
+    head: Head = Head()
+    others: tuple[Head, ...] = ()
+    name: str = ""
+
+
+def test_what_was_thought_of_later_is_begun_however_deep_it_stands():
+    schema = DocumentSchema("tests", Bait, "bait", 1, may_lack=["Eye.gloss", "Bait.name"])
+    old = {"head": {"eye": {"colour": "blue"}}, "others": [{"eye": {"colour": "red"}}, {"eye": None}]}
+    assert schema.brought_up(copy.deepcopy(old)) == {
+        "name": "",
+        "head": {"eye": {"colour": "blue", "gloss": 0.5}},
+        "others": [{"eye": {"colour": "red", "gloss": 0.5}}, {"eye": None}],
+    }
+    assert schema.brought_up({"head": {"eye": {"gloss": 0.1}}, "name": "Perch"}) == {
+        "name": "Perch",
+        "head": {"eye": {"gloss": 0.1}},
+    }
 
 
 def places(value):
