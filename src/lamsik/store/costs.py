@@ -140,7 +140,7 @@ def priced_stores(session: Session) -> PricedStores:
         int(stores.setting(session, "costs")["packing_minor"]),
         terms(session),
         moulds.priced(session),
-        needs.shelf_of(session),
+        needs.Shelf(session),
         stores.catalogue(session),
     )
 

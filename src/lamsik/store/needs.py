@@ -3,11 +3,13 @@
 from collections.abc import Callable, Collection, Iterable, Mapping
 from contextlib import suppress
 from dataclasses import dataclass
+from functools import cached_property
 
 from sqlalchemy import tuple_
 from sqlmodel import Session, col, select
 
 from lamsik.core.errors import Refused
+from lamsik.core.paints.shelf import ShelfPaint
 from lamsik.core.stock.kinds import PIECES
 from lamsik.core.stock.needs import CALLED, TakenOut, takes, takes_blade, takes_float
 from lamsik.documents.blades.document import blade_of
@@ -21,29 +23,33 @@ from lamsik.store.tables import Document, Hardware, OrderLine, PieceNeed, Revisi
 
 @dataclass(frozen=True)
 class Shelf:
-    """The paints as they stand: what stays on a body by how it goes on, of each mixed colour the drops of its
-    recipe [ml] by paint, and what each paint is called.
+    """The paints as they stand: read when the first that is painted asks, once for all that is looked at
+    together.
     """
 
-    stays: Mapping[str, float]
-    recipes: Mapping[str, Mapping[str, float]]
-    names: Mapping[str, str]
+    session: Session
 
+    @cached_property
+    def stays(self) -> Mapping[str, float]:
+        """What stays on a body of what leaves the cup, by how it goes on."""
+        return paint_mixes.stays_shares(self.session)
 
-def shelf_of(session: Session) -> Shelf:
-    """The shelf, read once for all that is looked at together."""
-    on_shelf = dict(shelf.shelf(session))
-    recipes = {
-        row.code: {
-            part.code: part.drops * on_shelf[part.code].drop_ml
-            for part in match.parts
-            if part.code in on_shelf
+    @cached_property
+    def paints(self) -> Mapping[str, ShelfPaint]:
+        """The paints by their codes."""
+        return dict(shelf.shelf(self.session))
+
+    @cached_property
+    def recipes(self) -> Mapping[str, Mapping[str, float]]:
+        """Of each mixed colour the drops of its recipe [ml] by paint."""
+        return {
+            row.code: {
+                part.code: part.drops * self.paints[part.code].drop_ml
+                for part in match.parts
+                if part.code in self.paints
+            }
+            for row, match in shelf.matches(self.session)
         }
-        for row, match in shelf.matches(session)
-    }
-    return Shelf(
-        paint_mixes.stays_shares(session), recipes, {code: one.name for code, one in on_shelf.items()}
-    )
 
 
 def known(
@@ -105,8 +111,8 @@ def _as_needs(taken: Iterable[TakenOut]) -> list[PieceNeed]:
 
 def of_content(session: Session, content: Content, on: Shelf | None = None) -> list[PieceNeed]:
     """What a piece of a body takes, of no revision yet. Raises `Refused` for one that cannot be read."""
-    on = on or shelf_of(session)
-    return _as_needs(_unmixed(on, takes(to_design(content), on.stays)))
+    on, design = on or Shelf(session), to_design(content)
+    return _as_needs(_unmixed(on, takes(design, on.stays if design.layers else {})))
 
 
 def looked_up(session: Session, revision_id: int, on: Shelf | None = None) -> list[PieceNeed]:
@@ -124,7 +130,7 @@ def _unmixed(on: Shelf, taken: Iterable[TakenOut]) -> list[TakenOut]:
         drops = on.recipes.get(one.key, {}) if one.of == "paint" else {}
         total = sum(drops.values())
         told += [
-            TakenOut("paint", code, on.names[code], one.amount * ml / total, one.unit, one.step)
+            TakenOut("paint", code, on.paints[code].name, one.amount * ml / total, one.unit, one.step)
             for code, ml in drops.items()
         ] or [one]
     return told
@@ -133,7 +139,7 @@ def _unmixed(on: Shelf, taken: Iterable[TakenOut]) -> list[TakenOut]:
 def told(session: Session, revisions: Collection[int]) -> dict[int, list[PieceNeed]]:
     """The needs of these revisions, those that were not kept yet included: they are, then."""
     missing = set(revisions) - known(session, revisions).keys()
-    on = shelf_of(session) if missing else None
+    on = Shelf(session)
     for one in missing:
         tell(session, one, on)
     return known(session, revisions)
