@@ -2,6 +2,7 @@
 
 import gc
 import json
+import os
 import shutil
 import time
 from collections.abc import Sequence
@@ -17,6 +18,7 @@ from lamsik.store import pictures
 from lamsik.store.database import FILE_NAME, for_writing, open_database
 from lamsik.words import refusals
 from lamsik.words.tell import tell
+from tests.shares import shared_out
 from tests.shops import begun, blank, stocked
 from tests.started import start_demo
 
@@ -37,6 +39,15 @@ def sampled(rows: Sequence, one_in: int) -> list:
     return [
         row if at % one_in == 0 else pytest.param(row, marks=pytest.mark.proof) for at, row in enumerate(rows)
     ]
+
+
+@pytest.hookimpl(trylast=True)
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    workers = int(os.environ.get("PYTEST_XDIST_WORKER_COUNT", "1"))
+    if workers > 1:
+        order = shared_out([item.nodeid for item in items], workers)
+        assert sorted(order) == list(range(len(items))), "a test would not be run, or twice"
+        items[:] = [items[n] for n in order]
 
 
 def pytest_collection_finish() -> None:
