@@ -14,8 +14,9 @@ LONG = (
 )
 """Where tests take long, each or together."""
 
-LEAD = "tests/core/"
-"""What needs no demo shop: all but the first worker begin with it, the first builds the shop meanwhile."""
+LEAD = ("tests/core/moulds/", "tests/core/shapes/", "tests/core/tank/")
+"""What needs no demo shop and takes a while: all but the first worker begin with it, the first builds the shop
+meanwhile."""
 
 
 def shared_out(names: Sequence[str], workers: int) -> list[int]:
