@@ -15,8 +15,7 @@ LONG = (
 """Where tests take long, each or together."""
 
 LEAD = ("tests/core/moulds/", "tests/core/shapes/", "tests/core/tank/")
-"""What needs no demo shop and takes a while: all but the first worker begin with it, the first builds the shop
-meanwhile."""
+"""What needs no demo shop and takes a while: while the first worker builds it the others do some of this."""
 
 
 def shared_out(names: Sequence[str], workers: int) -> list[int]:
