@@ -24,9 +24,9 @@ def shared_out(names: Sequence[str], workers: int) -> list[int]:
     """
     every = range(len(names))
     long = [n for n in every if names[n].startswith(LONG)]
-    core = [n for n in every if names[n].startswith(LEAD)]
+    heavy = [n for n in every if names[n].startswith(LEAD)]
     size = len(names) // workers
-    lead = core[: size // 5 * (workers - 1)]
+    lead = heavy[: size // 5 * (workers - 1)]
     taken = {*long, *lead}
     others = [n for n in every if n not in taken]
     order: list[int] = []

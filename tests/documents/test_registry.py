@@ -240,6 +240,14 @@ def test_what_was_thought_of_later_is_begun_however_deep_it_stands():
     }
 
 
+@pytest.mark.parametrize("deep", [300, 900])
+def test_what_is_nested_without_end_is_refused_and_no_fault(deep):
+    rows = json.loads("[" * deep + "]" * deep)
+    for path in ("ballast", "name"):
+        with pytest.raises(Refused):
+            KINDS["body"].schema.checked({**full(), path: rows})
+
+
 def places(value):
     """Every holder in a document with each of its names, and one it has not."""
     if isinstance(value, dict | list):

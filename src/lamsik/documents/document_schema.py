@@ -100,7 +100,10 @@ class DocumentSchema:
             raise Refused("format", said, rule("a-document", format=self.format))
         for name in self.in_a_file:
             require(name not in document, name, None, rule("only-in-a-file"))
-        document = self.brought_up(document)
+        try:
+            document = self.brought_up(document)
+        except RecursionError as error:
+            raise Refused("document", None, rule("plain-value")) from error
         version = document.get("version")
         require(version == self.version, "version", version, rule("just-so", value=self.version))
         try:
