@@ -4,7 +4,6 @@ import gc
 import json
 import os
 import shutil
-import time
 from collections.abc import Sequence
 from pathlib import Path
 
@@ -21,6 +20,7 @@ from lamsik.words.tell import tell
 from tests.shares import shared_out
 from tests.shops import begun, blank, stocked
 from tests.started import start_demo
+from tests.until import until
 
 
 def _unsaid(what: Finding) -> str:
@@ -64,12 +64,11 @@ def demo_started(tmp_path_factory, worker_id) -> dict:
     """The demo, started once by whichever worker asks first, the others wait: what it said, and its file."""
     base = tmp_path_factory.getbasetemp()
     folder = (base if worker_id == "master" else base.parent) / "demo-shop"
-    told, began = folder / "told.json", time.monotonic()
+    told = folder / "told.json"
     try:
         folder.mkdir()
     except FileExistsError:
-        while not told.exists() and time.monotonic() - began < 180:
-            time.sleep(0.1)
+        until(told.exists, every_s=0.1)
     else:
         found = start_demo(folder / "shop")
         (folder / "part").write_text(json.dumps(found))

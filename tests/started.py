@@ -14,6 +14,7 @@ from sqlmodel import col, delete, update
 
 from lamsik.store.database import open_database, session_of
 from lamsik.store.tables import Person, Setting, now
+from tests.until import PATIENCE_S, until
 
 
 def start_demo(folder: Path) -> dict:
@@ -33,14 +34,9 @@ def start_demo(folder: Path) -> dict:
     ) as demo:
         said = [demo.stdout.readline() for _ in range(5)]
         address = f"http://127.0.0.1:{port}/"
-        with urlopen(f"{address}orders", timeout=30) as page:
+        with urlopen(f"{address}orders", timeout=PATIENCE_S) as page:
             orders = page.read().decode()
-        for _ in range(300):
-            with urlopen(f"{address}scale/live", timeout=30) as answer:
-                scale = json.load(answer)
-            if scale["state"] == "reading":
-                break
-            time.sleep(0.1)
+        scale = until(lambda: _live(address), lambda scale: scale["state"] == "reading", every_s=0.1)
         demo.terminate()
     devices = [re.search(r"http://127\.0\.0\.1:\d+/", line)[0] for line in said if "simulated" in line]
     ended = all(_ends(where) for where in devices)
@@ -55,8 +51,14 @@ def start_demo(folder: Path) -> dict:
     return found
 
 
+def _live(address: str) -> dict:
+    with urlopen(f"{address}scale/live", timeout=PATIENCE_S) as answer:
+        return json.load(answer)
+
+
 def _ends(where: str) -> bool:
-    for _ in range(100):
+    end = time.monotonic() + PATIENCE_S
+    while time.monotonic() < end:
         try:
             urlopen(where, timeout=1).close()
         except OSError:

@@ -14,20 +14,23 @@ import tempfile
 import time
 from functools import cache
 from pathlib import Path
-from typing import Any, TextIO
+from typing import Any, TextIO, TypeVar
 from urllib.request import urlopen
 
 import pytest
-from playwright.sync_api import Page, expect, sync_playwright
+from playwright.sync_api import BrowserContext, Page, expect, sync_playwright
 
 from tests.conftest import lay
+from tests.until import PATIENCE_S
 
 ROOT = Path(__file__).parent.parent.parent
 WHOLE = shutil.which("chromium") or shutil.which("chromium-headless-shell") or "/usr/bin/chromium"
 """The browser as makers have it: figures and pictures are taken with it where it is there."""
 CHROMIUM = os.environ.get("LAMSIK_CHROMIUM") or shutil.which("chromium-headless-shell") or WHOLE
 """The same without what draws a window: a sixth less work for the same pages."""
-expect.set_options(timeout=20_000)  # a busy machine is slow, not wrong
+PATIENCE_MS = PATIENCE_S * 1000
+expect.set_options(timeout=PATIENCE_MS)
+Waits = TypeVar("Waits", BrowserContext, Page)
 FLAGS = [
     "--no-sandbox",
     "--disable-gpu",
@@ -45,6 +48,12 @@ FLAGS = [
 ]
 """Nothing off this machine can be reached: what a page asks for there fails, and the test with it."""
 LOOKS = {"viewport": {"width": 1280, "height": 800}, "reduced_motion": "reduce"}
+
+
+def patient(pages: Waits) -> Waits:
+    """A context or page that waits as long for its acts and visits as `expect` does for what it expects."""
+    pages.set_default_timeout(PATIENCE_MS)
+    return pages
 
 
 def free_port() -> int:
@@ -147,7 +156,7 @@ def unpainted(started, port):
     waits for ever there; no module does.
     """
     browser = started("--disable-threaded-compositing", "--blink-settings=lazyLoadEnabled=false")
-    yield browser.new_context(base_url=f"http://127.0.0.1:{port}", **LOOKS)
+    yield patient(browser.new_context(base_url=f"http://127.0.0.1:{port}", **LOOKS))
     browser.close()
 
 
@@ -160,7 +169,7 @@ def port() -> int:
 @pytest.fixture(scope="session")
 def context(browser, port):
     """One for a worker: what it has of styles, fonts and modules need not be fetched anew for each test."""
-    return browser.new_context(base_url=f"http://127.0.0.1:{port}", **LOOKS)
+    return patient(browser.new_context(base_url=f"http://127.0.0.1:{port}", **LOOKS))
 
 
 @pytest.fixture(scope="session")
@@ -248,7 +257,7 @@ def empty_page(empty_server, visit):
 @pytest.fixture
 def moved_page(browser, demo_server):
     """A page whose clock the test moves: in a context of its own."""
-    context = browser.new_context(base_url=demo_server.url, **LOOKS)
+    context = patient(browser.new_context(base_url=demo_server.url, **LOOKS))
     page = context.new_page()
     wrong = watch(page)
     yield page

@@ -10,6 +10,7 @@ from playwright.sync_api import Page, Route, expect
 from tests.browser.test_screens import drag
 from tests.demo_rows import TENCH_ANTENNA_2_5_G
 from tests.devices.test_scale import Bench
+from tests.until import until
 
 pytestmark = pytest.mark.browser
 
@@ -123,7 +124,10 @@ def test_what_is_put_on_while_the_page_still_opens_is_taken(empty_server, visit,
     page.route("**/scale/live", lambda route: held.append(route))
     page.goto("/scale")
     bench.set(load_g="5")
-    page.wait_for_timeout(1500)  # it lies still before the page has heard anything
+    until(  # it lies still before the page has heard anything
+        lambda: page.request.get("/scale/live").json(),
+        lambda scale: scale["stable"] and scale["value_g"] == pytest.approx(5, abs=0.01),
+    )
     page.unroute("**/scale/live")  # what was held goes on
     assert held
     expect(page.get_by_label("In air", exact=True)).to_have_value("5.00 g")

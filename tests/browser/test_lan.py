@@ -11,7 +11,7 @@ from itertools import product
 import pytest
 from playwright.sync_api import expect
 
-from tests.browser.conftest import CHROMIUM, FLAGS, Server, free_port
+from tests.browser.conftest import CHROMIUM, FLAGS, Server, free_port, patient
 
 pytestmark = pytest.mark.browser
 NAME = socket.gethostname().lower()
@@ -62,7 +62,7 @@ def pair(page, server: Lan) -> None:
 
 
 def test_a_tablet_is_told_how_to_trust_pairs_encrypted_and_is_ended(tablet, browser, sealed):
-    context = tablet.new_context(ignore_https_errors=True, viewport={"width": 820, "height": 1180})
+    context = patient(tablet.new_context(ignore_https_errors=True, viewport={"width": 820, "height": 1180}))
     page = context.new_page()
     page.goto(f"http://{NAME}:{sealed.lan_port}/orders")
     expect(page.get_by_role("heading", name="Trust this shop, once")).to_be_visible()
@@ -96,7 +96,7 @@ def test_a_tablet_is_told_how_to_trust_pairs_encrypted_and_is_ended(tablet, brow
 
 
 def test_without_encryption_it_pairs_too_and_is_no_secure_place(tablet, plain):
-    page = tablet.new_page()
+    page = patient(tablet.new_page())
     page.goto(f"http://{NAME}:{plain.port}/orders")
     expect(page.get_by_role("heading", name="Pair this tablet")).to_be_visible()
     pair(page, plain)

@@ -15,6 +15,7 @@ from lamsik.cli.shop import simulated
 from lamsik.store import pieces, routes
 from lamsik.store.database import open_database, session_of
 from lamsik.store.tables import Document, OrderLine
+from tests.until import until
 
 
 def made(home, number: str) -> None:
@@ -116,11 +117,10 @@ def test_from_a_message_to_a_parcel(demo_page: Page, tmp_path):
         page.get_by_role("region", name="Letters").get_by_role("link", name="Quote").click()
         page.get_by_role("button", name="Send it").press("Enter")
         expect(page.get_by_role("region", name="Letters")).to_contain_text("Your baits")
-        for _ in range(40):
-            page.reload()
-            if page.get_by_role("region", name="Letters").get_by_text("sent").count():
-                break
-            page.wait_for_timeout(100)
+        until(
+            lambda: page.reload() and page.get_by_role("region", name="Letters").get_by_text("sent").count(),
+            every_s=0.1,
+        )
         answer(house, "Yes please, all of it.")
         page.reload()
         expect(page.get_by_role("region", name="Letters")).to_contain_text("From them:")

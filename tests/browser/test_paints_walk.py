@@ -8,9 +8,10 @@ import re
 import numpy as np
 import pytest
 from PIL import Image
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Locator, Page, expect
 
-from tests.browser.conftest import CHROMIUM, FLAGS
+from tests.browser.conftest import CHROMIUM, FLAGS, patient
+from tests.until import until
 
 pytestmark = pytest.mark.browser
 
@@ -87,11 +88,16 @@ def test_a_layer_is_moved_on_the_body_by_hand_and_by_keys(demo_page: Page):
     expect(begins).to_have_value("22.0 %")
 
 
-def lit(page: Page) -> np.ndarray:
-    """Brightness of the rows of the picture of the bait, from the top, where it is."""
+def slant(page: Page) -> float:
+    """How much brighter the upper third of the picture of the bait is than the lower one."""
     seen = np.asarray(Image.open(io.BytesIO(page.locator("#hand").screenshot())).convert("L"), dtype=float)
-    rows = [row[row < 250].mean() for row in seen if (row < 250).sum() > 40]
-    return np.array(rows)
+    rows = np.array([row[row < 250].mean() for row in seen if (row < 250).sum() > 40])
+    return rows[: len(rows) // 3].mean() - rows[-len(rows) // 3 :].mean()
+
+
+def another(canvas: Locator, than: bytes) -> bytes:
+    """Its picture as soon as that is no longer the one it was."""
+    return until(canvas.screenshot, lambda now: now != than)
 
 
 @pytest.fixture
@@ -99,7 +105,7 @@ def solid_page(browser, demo_server):
     """A page of a browser that draws in 3D; the others do without, for they are quicker."""
     flags = [flag for flag in FLAGS if "gpu" not in flag and "rasterizer" not in flag]
     drawing = browser.browser_type.launch(executable_path=CHROMIUM, args=flags)
-    page = drawing.new_page(base_url=demo_server.url, viewport={"width": 1280, "height": 800})
+    page = patient(drawing.new_page(base_url=demo_server.url, viewport={"width": 1280, "height": 800}))
     yield page
     drawing.close()
 
@@ -116,29 +122,26 @@ def test_a_bait_is_turned_in_the_hand_and_its_lit_side_faces_the_lamp(solid_page
     button, says = page.get_by_role("button", name="In the hand"), page.locator("#hand-says")
     button.press("Enter")
     expect(button).to_have_attribute("aria-pressed", "true")
-    expect(says).to_be_hidden(timeout=30_000)
+    expect(says).to_be_hidden()
     expect(page.locator("#picture")).to_be_hidden()
     canvas, height = page.get_by_role("application"), page.get_by_label("Lamp up and down")
-    sides = []
-    for degrees in ("75", "-75"):
-        height.fill(degrees)
-        page.wait_for_timeout(300)
-        rows = lit(page)
-        sides.append(rows[: len(rows) // 3].mean() - rows[-len(rows) // 3 :].mean())
-    assert sides[0] > sides[1] + 15
+    before = slant(page)
+    height.fill("75")
+    above = until(lambda: slant(page), lambda now: abs(now - before) > 1)
+    height.fill("-75")
+    until(lambda: slant(page), lambda below: below < above - 15)
+    below = canvas.screenshot()
     height.fill("45")
-    before = canvas.screenshot()
+    before = another(canvas, below)
     canvas.focus()
     page.keyboard.press("Shift+ArrowRight")
-    turned = canvas.screenshot()
-    assert turned != before
+    turned = another(canvas, before)
     box = canvas.bounding_box()
     page.mouse.move(box["x"] + 200, box["y"] + 100)
     page.mouse.down()
     page.mouse.move(box["x"] + 320, box["y"] + 140, steps=3)
     page.mouse.up()
-    assert canvas.screenshot() != turned
-    dressed = canvas.screenshot()
+    dressed = another(canvas, turned)
     page.get_by_role("button", name=re.compile("^2. White primer")).click()
     page.get_by_role("button", name="As far as the chosen layer").click()
     expect(page.get_by_role("button", name="As far as the chosen layer")).to_have_attribute(
@@ -147,8 +150,7 @@ def test_a_bait_is_turned_in_the_hand_and_its_lit_side_faces_the_lamp(solid_page
     page.wait_for_function(
         "() => performance.getEntriesByType('resource').some((one) => one.name.includes('upto='))"
     )
-    page.wait_for_timeout(500)
-    assert canvas.screenshot() != dressed
+    another(canvas, dressed)
     button.click()
     expect(page.locator("#picture")).to_be_visible()
 

@@ -263,7 +263,7 @@ def test_a_page_whose_modules_are_late_takes_no_click_it_would_lose(demo_page: P
 def test_a_job_is_not_begun_before_its_page_can_follow_it(demo_page: Page):
     opened_late(demo_page, "/stores/everything", "**/js/stores/whole.js", "#whole")
     demo_page.get_by_role("button", name="Write it").click()
-    expect(demo_page.get_by_role("link", name="Take it along")).to_be_visible(timeout=30_000)
+    expect(demo_page.get_by_role("link", name="Take it along")).to_be_visible()
 
 
 def test_the_bench_card_is_dark_ink_on_white_in_the_spray_corner_too(demo_page: Page):

@@ -13,7 +13,7 @@ from sqlmodel import select
 from lamsik.store import folder
 from lamsik.store.database import open_database, session_of
 from lamsik.store.tables import Movement
-from tests.browser.conftest import CHROMIUM, FLAGS
+from tests.browser.conftest import CHROMIUM, FLAGS, patient
 
 
 def test_from_what_is_short_to_the_whole_shop_in_a_folder_and_back(demo_page: Page, tmp_path):
@@ -73,7 +73,7 @@ def test_from_what_is_short_to_the_whole_shop_in_a_folder_and_back(demo_page: Pa
     page.get_by_role("link", name="Take all along").click()
     expect(page.locator("#main")).not_to_have_attribute("inert", "")
     page.get_by_role("button", name="Write it").press("Enter")
-    expect(page.get_by_role("link", name="Take it along")).to_be_visible(timeout=30_000)
+    expect(page.get_by_role("link", name="Take it along")).to_be_visible()
     with page.expect_download() as taken:
         page.get_by_role("link", name="Take it along").press("Enter")
     zipfile.ZipFile(taken.value.path()).extractall(tmp_path / "out")
@@ -107,7 +107,7 @@ def test_a_label_is_read_by_the_camera(browser, demo_server, tmp_path):
         f"--use-file-for-fake-video-capture={tmp_path / 'label.y4m'}",
     ]
     seeing = browser.browser_type.launch(args=flags, executable_path=CHROMIUM)
-    page = seeing.new_page(base_url=demo_server.url)
+    page = patient(seeing.new_page(base_url=demo_server.url))
     page.goto("/stores/count")
     page.get_by_role("button", name="Read with the camera").click()
     expect(page.get_by_role("heading", level=1)).to_contain_text("Treble hook size 8")

@@ -6,7 +6,7 @@ from collections.abc import Callable
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
-from tests.browser.conftest import LOOKS
+from tests.browser.conftest import LOOKS, patient
 from tests.demo_rows import PIECE_LITTLE_GLIDER
 
 pytestmark = pytest.mark.browser
@@ -270,7 +270,7 @@ def who(page: Page, name: str) -> Locator:
 def test_two_people_at_two_browsers_make_one_piece(demo_server, browser, visit):
     """Each says once who stands there; the history says what both did; a step is left out and that undone."""
     ann = visit()
-    other = browser.new_context(base_url=demo_server.url, **LOOKS)
+    other = patient(browser.new_context(base_url=demo_server.url, **LOOKS))
     bo = other.new_page()
     ann.goto("/stores#people")
     for name in ("Ann", "Bo"):

@@ -52,6 +52,7 @@ from tests.browser.conftest import Server
 from tests.documents.test_body import full
 from tests.kinds import body_text as dumps
 from tests.kinds import float_text
+from tests.until import PATIENCE_S
 
 ROOT = Path(__file__).parent.parent.parent
 
@@ -61,7 +62,7 @@ def lamsik(*words, home=None, expect=0):
         [sys.executable, "-m", "lamsik.cli", *map(str, words)],
         capture_output=True,
         text=True,
-        timeout=120,
+        timeout=PATIENCE_S,
         env={**os.environ, "LAMSIK_HOME": str(home or "/nonexistent/shop")},
     )
     assert done.returncode == expect, done.stderr
@@ -173,10 +174,10 @@ class TestServing:
         server = Server(shop)
         try:
             assert "saved in" in lamsik("backup", copy, home=shop).stdout
-            with urlopen(f"{server.url}/stores", timeout=10) as page:
+            with urlopen(f"{server.url}/stores", timeout=PATIENCE_S) as page:
                 assert b"Treble hook size 8" in page.read()
             assert "before-restore" in lamsik("restore", copy, home=shop).stdout
-            with urlopen(f"{server.url}/stores", timeout=10) as page:
+            with urlopen(f"{server.url}/stores", timeout=PATIENCE_S) as page:
                 assert b"Treble hook size 8" in page.read()
             assert f"Lamsik is at {server.url}/" in server.log.read_text()
         finally:

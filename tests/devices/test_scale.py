@@ -19,6 +19,7 @@ from lamsik.core.errors import Refused
 from lamsik.devices import scale_address
 from lamsik.devices.readings import Steady, reading_g
 from lamsik.devices.scale_port import GARBLED, GONE, READING, SILENT, ScalePort, Settings
+from tests.until import PATIENCE_S, until
 
 
 class Bench:
@@ -34,7 +35,7 @@ class Bench:
         self.where = json.loads(self.process.stdout.readline())
 
     def set(self, **values):
-        with urlopen(Request(self.where["page"], urlencode(values).encode()), timeout=5) as answer:
+        with urlopen(Request(self.where["page"], urlencode(values).encode()), timeout=PATIENCE_S) as answer:
             return answer.read().decode()
 
     def stop(self):
@@ -58,56 +59,51 @@ def port(bench):
     found.close()
 
 
-def until(port, wanted, seconds=12.0):
-    end = time.monotonic() + seconds
-    while time.monotonic() < end:
-        if wanted(port.state):
-            return port.state
-        time.sleep(0.03)
-    raise AssertionError(port.state)
+def stands(port, wanted):
+    return until(lambda: port.state, wanted)
 
 
 def test_it_settles_and_counts_what_settled(bench, port):
     bench.set(load_g="12.34")
-    first = until(port, lambda s: s.stable and abs(s.value_g - 12.34) < 0.006)
+    first = stands(port, lambda s: s.stable and abs(s.value_g - 12.34) < 0.006)
     assert first.state == READING and first.settled >= 1 and first.says == "Lies still."
     bench.set(load_g="15.34")
-    assert until(port, lambda s: s.stable and s.settled > first.settled and abs(s.value_g - 15.34) < 0.006)
+    assert stands(port, lambda s: s.stable and s.settled > first.settled and abs(s.value_g - 15.34) < 0.006)
 
 
 @pytest.mark.parametrize("unit", ["oz", "kg", "gn"])
 def test_whatever_unit_it_is_set_to_grams_come_out(bench, port, unit):
     bench.set(load_g="28.35", unit=unit)
-    assert until(port, lambda s: s.stable and s.value_g and s.value_g > 20).value_g == pytest.approx(
+    assert stands(port, lambda s: s.stable and s.value_g and s.value_g > 20).value_g == pytest.approx(
         28.35, abs=0.03
     )
 
 
 def test_what_trembles_is_not_stable(bench, port):
     bench.set(load_g="10", noise_g="0.2")
-    until(port, lambda s: s.value_g and s.value_g > 8)
+    stands(port, lambda s: s.value_g and s.value_g > 8)
     time.sleep(1.0)
     assert not port.state.stable
     bench.set(noise_g="0")
-    until(port, lambda s: s.stable)
+    stands(port, lambda s: s.stable)
 
 
 def test_every_fault_has_its_words_and_the_scale_comes_back(bench, port):
     bench.set(load_g="5")
-    until(port, lambda s: s.stable)
+    stands(port, lambda s: s.stable)
     bench.set(fault="unplugged")
-    gone = until(port, lambda s: s.state == GONE)
+    gone = stands(port, lambda s: s.state == GONE)
     assert "plugged in" in gone.says and gone.value_g is None and not gone.stable
     bench.set(fault="none")
-    until(port, lambda s: s.stable and s.value_g == pytest.approx(5, abs=0.01))
+    stands(port, lambda s: s.stable and s.value_g == pytest.approx(5, abs=0.01))
     bench.set(fault="silent")
-    assert "sends nothing" in until(port, lambda s: s.state == SILENT).says
+    assert "sends nothing" in stands(port, lambda s: s.state == SILENT).says
     bench.set(fault="garbled")
-    assert "cannot be read" in until(port, lambda s: s.state == GARBLED).says
+    assert "cannot be read" in stands(port, lambda s: s.state == GARBLED).says
     bench.set(fault="no unit")
-    assert "its unit" in until(port, lambda s: s.state == GARBLED and "unit" in s.says).says
+    assert "its unit" in stands(port, lambda s: s.state == GARBLED and "unit" in s.says).says
     bench.set(fault="none")
-    until(port, lambda s: s.stable and s.value_g == pytest.approx(5, abs=0.01))
+    stands(port, lambda s: s.stable and s.value_g == pytest.approx(5, abs=0.01))
 
 
 def test_it_does_not_tell_what_else_answers_at_an_address():
@@ -138,7 +134,7 @@ def test_it_does_not_tell_what_else_answers_at_an_address():
                 time.sleep(0.1)
                 assert told() == before
             now[0] = 102.6
-            last = [until(port, lambda s: s.state == GONE) for port in ports]
+            last = [stands(port, lambda s: s.state == GONE) for port in ports]
             assert told() == {(GONE, last[0].says, 0)} and "No reading comes" in last[0].says
         finally:
             talking.close()
@@ -174,7 +170,9 @@ def test_its_page_refuses_what_cannot_be_and_strangers_pages(bench):
         assert refused.value.code == 422
         refused.value.close()
     with pytest.raises(HTTPError) as refused:
-        urlopen(Request(bench.where["page"], b"load_g=1", {"Origin": "http://evil.example"}), timeout=5)
+        urlopen(
+            Request(bench.where["page"], b"load_g=1", {"Origin": "http://evil.example"}), timeout=PATIENCE_S
+        )
     assert refused.value.code == 403
     refused.value.close()
     assert "&lt;" not in bench.set(load_g="3.5") and 'value="3.5"' in bench.set(load_g="3.5")

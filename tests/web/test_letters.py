@@ -1,6 +1,5 @@
 """Letters: filled from the order, sent to the simulated mail house, answered, tried again."""
 
-import time
 import urllib.error
 import urllib.parse
 import urllib.request
@@ -17,6 +16,7 @@ from lamsik.store import backup, letters, stores
 from lamsik.store.tables import Customer, Message, Order, now
 from lamsik.web.orders import post
 from lamsik.words.letters import LETTERS
+from tests.until import PATIENCE_S, until
 from tests.web.pouring import rows
 from tests.web.test_doing import opened
 
@@ -54,7 +54,9 @@ def mailed(demo, house):
 
 
 def tell(house, **sent):
-    with urllib.request.urlopen(house["page"], urllib.parse.urlencode(sent).encode(), timeout=10) as page:
+    with urllib.request.urlopen(
+        house["page"], urllib.parse.urlencode(sent).encode(), timeout=PATIENCE_S
+    ) as page:
         return page.read().decode()
 
 
@@ -70,11 +72,9 @@ def engine_and_home(visitor):
 def send(visitor):
     answer = visitor.post(QUOTE, {"way": "send", "subject": "Your baits", "text": "Hello Tove,\nhere it is."})
     assert answer.status_code == 302
-    for _ in range(200):
-        if (letter := rows(visitor, Message)[-1]).state != "waiting" or letter.problem:
-            break
-        time.sleep(0.05)
-    return rows(visitor, Message)[-1]
+    return until(
+        lambda: rows(visitor, Message)[-1], lambda letter: letter.state != "waiting" or letter.problem
+    )
 
 
 def test_a_letter_is_filled_with_the_figures_of_its_order(demo):
@@ -147,12 +147,8 @@ def test_a_house_that_takes_nothing_is_said_and_tried_again(mailed, house, fault
     assert letter.problem.split(" ")[0] in text and "Try it again" in text
     behave(house, "none")
     mailed.post(f"/orders/letter/{letter.id}/again")
-    for _ in range(200):
-        if rows(mailed, Message)[-1].state == "sent":
-            break
-        time.sleep(0.05)
-    again = rows(mailed, Message)[-1]
-    assert (again.state, again.mail_id) == ("sent", letter.mail_id)  # the same letter
+    again = until(lambda: rows(mailed, Message)[-1], lambda letter: letter.state == "sent")
+    assert again.mail_id == letter.mail_id  # the same letter
     assert "one that has not gone out" in mailed.post(f"/orders/letter/{letter.id}/again").text
 
 

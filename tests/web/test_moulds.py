@@ -4,7 +4,6 @@ lots and pieces where they belong.
 
 import io
 import re
-import time
 from datetime import timedelta
 
 import pytest
@@ -14,6 +13,7 @@ from lamsik.formats import stl
 from lamsik.store.database import session_of
 from lamsik.store.tables import Batch, Clock, Document, MouldMade, now
 from tests import demo_rows
+from tests.until import until
 from tests.web.pouring import (
     FOAM,
     MUDLARK,
@@ -142,12 +142,11 @@ class TestLayout:
         assert bad.status_code == 422 and "lamsik-mould" in bad.text
 
     def test_halves_are_worked_out_beside_the_request_and_taken_as_stl(self, demo):
+        def told():
+            return demo.get(f"/moulds/{STUBBY}/halves/{job}").get_json()
+
         job = demo.send(f"/moulds/{STUBBY}/halves", {}).get_json()["job"]
-        for _ in range(200):
-            answer = demo.get(f"/moulds/{STUBBY}/halves/{job}").get_json()
-            if answer["done"]:
-                break
-            time.sleep(0.05)
+        answer = until(told, lambda answer: answer["done"])
         assert (
             answer["problem"] == ""
             and [part["name"] for part in answer["parts"]] == ["upper half", "lower half"]
@@ -158,11 +157,7 @@ class TestLayout:
         broken = live(demo, STUBBY, {"do": "point", "line": "c1", "x_mm": 47.0, "value_mm": 60.0})
         assert broken.status_code == 200
         job = demo.send(f"/moulds/{STUBBY}/halves", {}).get_json()["job"]
-        for _ in range(200):
-            answer = demo.get(f"/moulds/{STUBBY}/halves/{job}").get_json()
-            if answer["done"]:
-                break
-            time.sleep(0.05)
+        answer = until(told, lambda answer: answer["done"])
         assert "run into each other" in answer["problem"]
 
     def test_it_is_copied_deleted_and_brought_back(self, demo):

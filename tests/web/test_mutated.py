@@ -6,12 +6,12 @@ import io
 import json
 import random
 import re
-import time
 
 import pytest
 from PIL import Image
 
 from tests.demo_rows import CASTING_RESIN, FERRY_RUNNER, SPLIT_EEL, STUBBY_FOUR_AT_ONCE, TENCH_ANTENNA_2_5_G
+from tests.until import until
 from tests.web.test_shapes import a_cutout
 
 ODD = (
@@ -186,10 +186,8 @@ def test_a_changed_mesh_is_refused_or_measured(demo):
         job = demo.http.post(
             "/shapes/bring-in/mesh", data=sent, headers={"X-CSRFToken": token, "Accept": "application/json"}
         ).json["job"]
-        for _ in range(200):
-            state = demo.get(f"/shapes/bring-in/mesh/{job}")
-            assert state.status_code == 200
-            if state.json["done"]:
-                break
-            time.sleep(0.02)
-        assert state.json["done"] and (state.json["problem"] or state.json["size"])
+        state = until(
+            lambda: demo.get(f"/shapes/bring-in/mesh/{job}"),  # noqa: B023
+            lambda state: state.status_code != 200 or state.json["done"],
+        )
+        assert state.status_code == 200 and (state.json["problem"] or state.json["size"])

@@ -4,7 +4,6 @@ scale.
 
 import io
 import re
-import time
 
 import pytest
 from sqlmodel import select
@@ -13,6 +12,7 @@ from lamsik.store.database import session_of
 from lamsik.store.tables import ShopWater
 from lamsik.web.shared.waters import shop_waters
 from tests.devices.test_scale import Bench
+from tests.until import until
 
 FLOAT, SPOON, GLIDER = "/scale/things/8", "/scale/things/2", "/scale/things/3"
 
@@ -214,14 +214,11 @@ class TestPort:
             assert demo.get("/scale/live").json["state"] == "off"
             fields = {"url": bench.where["scale"], "baud": "9600", "unit": "", "step": "0.01 g"}
             assert demo.post("/scale/connect", fields, page="/scale").status_code == 302
-            for _ in range(200):
-                state = demo.get("/scale/live").json
-                if state["stable"] and state["value_g"] == pytest.approx(7.5, abs=0.01):
-                    break
-                time.sleep(0.03)
-            assert (
-                state["stable"] and 'data-instrument="2"' in demo.get("/scale").text
-            )  # the shop's only scale of that step
+            until(
+                lambda: demo.get("/scale/live").json,
+                lambda s: s["stable"] and s["value_g"] == pytest.approx(7.5, abs=0.01),
+            )
+            assert 'data-instrument="2"' in demo.get("/scale").text  # the shop's only scale of that step
             demo.post("/scale/connect", {**fields, "instrument": "1"}, page="/scale")
             assert 'data-instrument="1"' in demo.get("/scale").text
             assert (

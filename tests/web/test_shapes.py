@@ -7,7 +7,6 @@ import io
 import json
 import os
 import re
-import time
 
 import numpy as np
 import pypdfium2
@@ -21,6 +20,7 @@ from lamsik.formats import body_file
 from tests import demo_rows as shop
 from tests.formats.test_meshes_and_photos import EGG, photographed
 from tests.lean import state
+from tests.until import until
 
 BAIT, POPPER = shop.FERRY_RUNNER, shop.SKIFF_POPPER
 
@@ -222,12 +222,7 @@ class TestMesh:
             data={"mesh": (io.BytesIO(data), name)},
             headers={"X-CSRFToken": token, "Accept": "application/json"},
         ).json["job"]
-        for _ in range(400):
-            state = shop.get(f"/shapes/bring-in/mesh/{job}").json
-            if state["done"]:
-                return job, state
-            time.sleep(0.02)
-        raise AssertionError("never read")
+        return job, until(lambda: shop.get(f"/shapes/bring-in/mesh/{job}").json, lambda state: state["done"])
 
     def test_from_file_to_body_to_verdict(self, demo):
         job, state = self.read(demo, EGG.export(file_type="stl"))

@@ -2,7 +2,6 @@
 
 import io
 import re
-import time
 import zipfile
 from datetime import date, timedelta
 
@@ -44,6 +43,7 @@ from lamsik.web.stores import items, short
 from lamsik.words.stock import amount
 from tests import demo_rows
 from tests.refusing import refusing
+from tests.until import until
 from tests.web.pouring import RESIN, rows
 from tests.web.test_doing import opened
 
@@ -544,12 +544,11 @@ def test_a_piece_that_is_no_ones_takes_too(demo):
 
 def test_all_of_it_is_written_beside_the_request_and_taken_along(demo):
     key = demo.send("/stores/everything", {}).json["job"]
-    for _ in range(600):
-        told = demo.get(f"/stores/everything/{key}").json
-        if told["done"]:
-            break
-        assert 0 <= told["share"] <= 1 and not told["problem"]
-        time.sleep(0.05)
+    told = until(
+        lambda: demo.get(f"/stores/everything/{key}").json,
+        lambda told: told["done"] or told["problem"] or not 0 <= told["share"] <= 1,
+    )
+    assert told["done"] and not told["problem"]
     whole = zipfile.ZipFile(io.BytesIO(demo.get(told["url"]).data))
     names = set(whole.namelist())
     assert {"manifest.json", "tables/movement.csv", "due.ics", "documents/body/B-001.json"} <= names
