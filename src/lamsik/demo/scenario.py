@@ -314,6 +314,32 @@ BLADES = (
     },
 )
 
+BALLAST = {
+    # stock, how many steps of what it is cut by, place, drill, beside the middle
+    "Ferry runner 90": (("lead rod 6 mm", 24, 24.5, 6.0, 0.0), ("steel ball 6 mm", 2, 46.5, 6.0, 0.0)),
+    "Ferry runner 110": (("lead rod 6 mm", 28, 34.0, 6.0, 0.0), ("tungsten rod 4 mm", 33, 51.5, 4.0, 3.0)),
+    "Mudlark": (("lead rod 5 mm", 18, 17.5, 5.0, 3.5), ("tungsten rod 4 mm", 36, 34.5, 4.0, 0.0)),
+    "Tollhouse": (("tungsten rod 4 mm", 52, 19.5, 4.5, 0.0), ("lead rod 5 mm", 11, 47.0, 5.0, 0.0)),
+    "Slack-water glider": (("lead rod 6 mm", 72, 29.0, 6.0, 0.0), ("tungsten rod 4 mm", 53, 84.0, 4.5, 0.0)),
+    "Little glider": (("lead rod 8 mm", 75, 24.5, 8.0, 0.0), ("lead rod 8 mm", 62, 64.5, 8.5, 0.0)),
+    "Skiff popper": (("lead rod 8 mm", 30, 8.0, 8.0, 0.0), ("lead rod 8 mm", 25, 39.0, 8.0, 0.0)),
+    "Night walker": (("lead rod 8 mm", 38, 32.5, 8.0, 0.0), ("lead rod 8 mm", 40, 80.5, 8.0, 0.0)),
+    "Bream fry": (("lead rod 5 mm", 22, 17.0, 5.0, 0.0), ("lead rod 5 mm", 32, 35.5, 5.5, 0.0)),
+    "Weed tadpole": (("tungsten rod 4 mm", 10, 11.5, 4.0, 3.0), ("tungsten rod 4 mm", 13, 18.0, 4.0, 3.0)),
+    "Split eel": (("lead rod 6 mm", 43, 31.0, 6.5, 0.0), ("lead rod 8 mm", 54, 74.5, 8.5, 0.0)),
+    "Tide bell": (
+        ("lead rod 8 mm", 25, 6.0, 8.0, 0.0),
+        ("lead rod 8 mm", 28, 34.0, 8.0, 0.0),
+        ("lead rod 8 mm", 21, 50.0, 8.0, 0.0),
+    ),
+    "Grandfather's pike lure": (("lead rod 5 mm", 26, 19.0, 5.0, 0.0), ("lead rod 5 mm", 37, 43.5, 5.5, 0.0)),
+    "Harbour lure, a customer's": (
+        ("tin rod 6 mm", 41, 29.5, 6.0, 0.0),
+        ("tungsten rod 4 mm", 40, 52.5, 4.5, 0.0),
+    ),
+    "Lock runner 85": (("tin rod 6 mm", 22, 24.5, 6.5, 0.0), ("tungsten rod 4 mm", 20, 40.5, 4.0, 0.0)),
+}
+
 PARTS = {
     # (code, seat, share of the length)
     "small": (

@@ -17,11 +17,10 @@ from lamsik.core.paints.mixture import Dropped
 from lamsik.core.route.repaint import CAME, KEPT
 from lamsik.core.shapes.blades import STARTING_BLADE
 from lamsik.core.shapes.catalogue import Catalogue
-from lamsik.core.shapes.clashes import clashes
 from lamsik.core.shapes.design import Want, host_of
 from lamsik.core.shapes.forms import FORMS
-from lamsik.core.tank import ballast
-from lamsik.core.tank.ballast_spots import MOST_HOLES
+from lamsik.core.tank.ballast_base import base_of
+from lamsik.core.tank.ballast_tool import Tool
 from lamsik.core.tank.mass import budget
 from lamsik.core.trade.behaviours import BEHAVIOURS
 from lamsik.demo import (
@@ -284,20 +283,14 @@ def _body(
         content = apply(BODY, content, edit, shop)
     row_made = documents.begin(session, "body", content, "first drawing")
     design = to_design(content)
-    if design.purpose == "bait" and not (design.pours or design.cavities):
-        bench = stores.bench(session)
-        answers = ballast.search(design, bench)
-        if answers:
-            simplest = min(
-                answers,
-                key=lambda answer: (
-                    bool(clashes(ballast.with_answer(design, answer), bench.wall_mm)),
-                    answer.miss > 1.0,
-                    len(answer.holes) or MOST_HOLES + 1,
-                ),
-            )
-            content = with_design(content, ballast.with_answer(design, simplest))
-            documents.save(session, row_made, content, row_made.current, "ballast")
+    if name in scenario.BALLAST:
+        base, bench = base_of(design), stores.bench(session)
+        stock, holes = {slug.name: slug for slug in bench.slugs}, []
+        for n, (metal, steps, x_mm, drill_mm, beside_mm) in enumerate(scenario.BALLAST[name], start=1):
+            tool = Tool(base, bench, stock[metal], drill_mm, beside_mm)
+            holes.append(tool.hole(f"b{n}", x_mm, steps * tool.step_g))
+        content = with_design(content, replace(design, ballast=tuple(holes)))
+        documents.save(session, row_made, content, row_made.current, "ballast")
     return row_made
 
 

@@ -44,7 +44,7 @@ from lamsik.core.tank.printed import by_metal, sink_words, weak_hinges
 from lamsik.core.tank.segments import group_verdicts
 from lamsik.words.revisions import differences
 from lamsik.words.tell import tell, told
-from tests.bodies import LEAD_BALL, LEAD_ROD, TIE, bait, homogeneous, straight
+from tests.bodies import LEAD_BALL, LEAD_ROD, TIE, TUNGSTEN, bait, homogeneous, straight
 
 TUBE = Item(
     "tube", "line tube", "tube", 0.14, 0.95, 0.0, material="plastic", wire_mm=3.0, shank_mm=40.0, bore_mm=2.0
@@ -251,17 +251,28 @@ class TestClashes:
         )
 
     @settings(max_examples=60)
-    @given(st.lists(st.floats(-50, 50), min_size=8, max_size=8))
-    def test_the_nearest_points_are_nearest(self, n):
+    @given(st.lists(st.floats(-50, 50), min_size=8, max_size=8), st.floats(0, 9), st.floats(0, 9))
+    def test_the_nearest_points_are_nearest(self, n, aside, beside):
         one, other = (
-            Rod("a", "a", (n[0], n[1]), (n[2], n[3]), 0.0),
-            Rod("b", "b", (n[4], n[5]), (n[6], n[7]), 0.0),
+            Rod("a", "a", (n[0], n[1]), (n[2], n[3]), 0.0, beside_mm=aside),
+            Rod("b", "b", (n[4], n[5]), (n[6], n[7]), 0.0, beside_mm=beside),
         )
         _, _, gap = nearest(one, other)
         steps = np.linspace(0, 1, 60)[:, None]
         p, q = (np.array(r.mouth) + steps * (np.array(r.end) - np.array(r.mouth)) for r in (one, other))
-        sampled = np.hypot(*(p[:, None] - q[None]).transpose(2, 0, 1)).min()
+        flat = np.hypot(*(p[:, None] - q[None]).transpose(2, 0, 1)).min()
+        sampled = np.hypot(flat, aside - beside)
         assert gap <= sampled + 1e-9 and sampled - gap < 4.0
+
+    def test_a_pair_passes_a_screw_to_both_sides_and_nothing_passes_a_saw_cut(self):
+        tie = Placement("t", replace(TIE, wire_mm=0.9, shank_mm=50.0), "nose")
+        pair = Hole("b1", TUNGSTEN, 0.5, 35.0, 4.0, beside_mm=3.5)
+        deep = replace(pair, mass_g=5.2)  # past the screw's height
+        assert clashes(self.design(tie, ballast=(deep,)), 1.1) == ()
+        (near,) = clashes(self.design(tie, ballast=(replace(deep, beside_mm=2.9),)), 1.1)
+        assert near.gap_mm == pytest.approx(2.9 - 2.0 - 0.45)
+        sawn = bait(hardware=(), ballast=(replace(pair, x_mm=10.0, beside_mm=2.6),))
+        assert any(tell(clash.says).endswith("runs into the lip slot") for clash in clashes(sawn, 1.1))
 
 
 class TestDrilling:

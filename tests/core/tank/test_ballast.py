@@ -2,27 +2,33 @@
 
 from dataclasses import replace
 
+import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.ballast_holes import Hole
+from lamsik.core.shapes.body import station
+from lamsik.core.shapes.clashes import clashes
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS, body_from
+from lamsik.core.shapes.hardware import Item, Placement
 from lamsik.core.tank import advice, evaluate
 from lamsik.core.tank.ballast import search, with_answer
 from lamsik.core.tank.ballast_base import Bench, base_of, place_mm, slug_mass_g
+from lamsik.core.tank.ballast_tool import Tool
 from lamsik.core.tank.ballast_why import why_none
 from lamsik.core.tank.certainty import certainty
 from lamsik.core.tank.drilling import clear_of_hardware, troubles, wall_left_mm
 from lamsik.core.tank.inertia import roll_moment_g_mm2
 from lamsik.core.tank.mass import NOTHING, Measured, budget
+from lamsik.core.tank.refit import refit
 from lamsik.core.tank.wanted import target
 from lamsik.core.trade.behaviours import BEHAVIOURS
 from lamsik.words.tell import tell
 from lamsik.words.verdict import sentence
-from tests.bodies import BENCH, LEAD_BALL, LEAD_ROD, TUNGSTEN, bait
+from tests.bodies import BENCH, LEAD_BALL, LEAD_ROD, STEEL, TUNGSTEN, bait
 
 WANTS = [
     ("slow rise", 0.0),
@@ -116,10 +122,61 @@ def test_the_closed_form_place_gives_the_wanted_pitch(pitch):
 def test_holes_keep_clear_of_hangers_and_slot():
     for answer in search(bait(), BENCH):
         for hole in answer.holes:
-            import numpy as np  # noqa: PLC0415
-
             assert clear_of_hardware(bait(), np.array([hole.x_mm]), hole.drill_mm)[0]
             assert wall_left_mm(bait().body, hole) >= BENCH.wall_mm
+
+
+EYE = Item("eye", "screw eye", "hanger", 0.3, STEEL, 0.4, 2.5, wire_mm=0.9, shank_mm=22.0)
+
+
+@pytest.mark.parametrize("construction", ["wood", "print", "cast"])
+@pytest.mark.parametrize("pitch", [-12.0, 0.0, 12.0])
+@pytest.mark.parametrize("seats", ["nose tail", "nose back", "lip"])
+def test_no_answer_runs_into_a_screw_or_too_near_one(seats, pitch, construction):
+    short = replace(EYE, shank_mm=10.0)
+    hung = tuple(
+        Placement(seat, short if seat == "back" else EYE, seat, 40.0)
+        for seat in seats.split()
+        if seat != "lip"
+    )
+    wanted = bait(
+        ballast=(),
+        hardware=hung,
+        lip=bait().lip if seats == "lip" else None,
+        host=Host("stuff", 0.5, 0.04, construction),
+        want=Want("slow rise", 6.0, pitch),
+    )
+    answers = search(wanted, BENCH)
+    assert answers
+    for answer in answers:
+        assert clashes(with_answer(wanted, answer), BENCH.wall_mm) == (), answer.says
+
+
+@pytest.mark.parametrize("pitch", [-8.0, 8.0])
+def test_slugs_are_not_moved_into_a_screw(pitch):
+    thick = replace(LEAD_ROD, name="lead rod 8 mm", diameter_mm=8.0)
+    drawn = bait(
+        lip=None,
+        hardware=(Placement("t", replace(EYE, shank_mm=55.0), "nose"),),
+        ballast=(replace(bait().ballast[0], slug=thick, drill_mm=8.0, x_mm=62.0),),
+        want=Want("slow rise", 6.0, pitch),
+    )
+    advised = refit(evaluate.settle(drawn), BENCH).design
+    assert advised is not None and clashes(advised, BENCH.wall_mm) == ()
+
+
+def test_holes_go_up_to_a_screw_and_pairs_past_it():
+    """Under a screw there is what a maker has there, not less."""
+    tie = Placement("t", replace(EYE, shank_mm=80.0), "nose")
+    base, x = base_of(bait(ballast=(), lip=None, hardware=(tie,))), np.array([40.0])
+    one, pair = Tool(base, BENCH, TUNGSTEN, 4.0), Tool(base, BENCH, TUNGSTEN, 4.0, 4.0)
+    most = int(one.steps_at(x)[1][0])
+    deepest = base.overhead[0].low_mm - BENCH.wall_mm / 2 - station(base.design.body, 40.0).bottom_mm
+    assert one.hole("b", 40.0, most * one.step_g).depth_mm <= deepest + 1e-6
+    assert one.hole("b", 40.0, (most + 1) * one.step_g).depth_mm > deepest
+    free = base_of(bait(ballast=(), lip=None, hardware=()))
+    assert pair.steps_at(x) == Tool(free, BENCH, TUNGSTEN, 4.0, 4.0).steps_at(x)
+    assert one.steps_at(x)[1] < Tool(free, BENCH, TUNGSTEN, 4.0).steps_at(x)[1]
 
 
 def test_a_want_that_cannot_be_met_says_why():

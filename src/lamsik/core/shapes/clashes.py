@@ -2,6 +2,7 @@
 as a rod.
 """
 
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from math import hypot
 
@@ -14,7 +15,7 @@ from lamsik.core.shapes.body import Body, half_width_at_height, leaning, station
 from lamsik.core.shapes.columns import reach_of
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Placement, lip_point
-from lamsik.core.shapes.inside import cavity_point
+from lamsik.core.shapes.inside import Cavity, cavity_point
 from lamsik.core.shapes.joints import Cut
 from lamsik.core.trade import part_kinds
 
@@ -28,7 +29,8 @@ class Rod:
     """A thing inside the body on its middle plane: from its mouth to its end (x, z) [mm], radius [mm].
 
     One beside the middle, of a mirrored pair, is looked at in its own plane. `blind` ones enter at their
-    mouth, `through` ones go from skin to skin, `buried` ones do not reach it, a `slot` is sawn right across.
+    mouth, `through` ones go from skin to skin, `buried` ones do not reach it, a `slot` is sawn. What is
+    sawn goes right `across` the body.
     """
 
     key: str
@@ -38,6 +40,7 @@ class Rod:
     radius_mm: float
     kind: str = BLIND
     beside_mm: float = 0.0
+    across: bool = False
 
 
 @dataclass(frozen=True)
@@ -99,19 +102,7 @@ def rods(design: Design) -> tuple[Rod, ...]:
                 beside_mm=hole.beside_mm,
             )
         )
-    for cavity in design.cavities:
-        x, _, z = cavity_point(body, cavity)
-        reach = max(cavity.length_mm - cavity.bore_mm, 0.0) / 2
-        in_body.append(
-            Rod(
-                cavity.key,
-                finding("chamber-at", x=x),
-                (x - reach, z),
-                (x + reach, z),
-                cavity.bore_mm / 2,
-                BURIED,
-            )
-        )
+    in_body += [chamber(body, cavity) for cavity in design.cavities]
     if design.lip is not None and design.lip.inset_mm > 0:
         root, inner = lip_point(body, design.lip, 0.0), lip_point(body, design.lip, -design.lip.inset_mm)
         in_body.append(
@@ -122,6 +113,7 @@ def rods(design: Design) -> tuple[Rod, ...]:
                 (inner[0], inner[2]),
                 design.lip.thickness_mm / 2,
                 SLOT,
+                across=True,
             )
         )
     in_body += [rod for placed in design.hardware if (rod := _rod_of(design, placed))]
@@ -135,9 +127,19 @@ def rods(design: Design) -> tuple[Rod, ...]:
                 low_end,
                 joint.kerf_mm / 2,
                 THROUGH,
+                across=True,
             )
         )
     return tuple(in_body)
+
+
+def chamber(body: Body, cavity: Cavity) -> Rod:
+    """A chamber of balls."""
+    x, _, z = cavity_point(body, cavity)
+    reach = max(cavity.length_mm - cavity.bore_mm, 0.0) / 2
+    return Rod(
+        cavity.key, finding("chamber-at", x=x), (x - reach, z), (x + reach, z), cavity.bore_mm / 2, BURIED
+    )
 
 
 def _rod_of(design: Design, placed: Placement) -> Rod | None:
@@ -199,30 +201,41 @@ def clashes(design: Design, wall_mm: float) -> tuple[Clash, ...]:
 
 
 def _between(one: Rod, other: Rod, wall_mm: float) -> Clash | None:
-    """Parts may share a through-wire's ends and hang on it; all else keeps half the wall between."""
+    """Parts may share a through-wire's ends and hang on it; all else keeps its distance."""
     if THROUGH in (one.kind, other.kind) and {one.kind, other.kind} == {THROUGH}:
         return None
     a, b, gap = nearest(one, other)
-    if gap >= wall_mm / 2 - 1e-9:
+    if gap >= between_mm(wall_mm) - 1e-9:
         return None
     return Clash(one.name, other.name, gap, a, b)
+
+
+def is_clear(rod: Rod, others: Iterable[Rod], wall_mm: float) -> bool:
+    """Whether a thing keeps its distance from others."""
+    return all(_between(rod, other, wall_mm) is None for other in others)
+
+
+def between_mm(wall_mm: float) -> float:
+    """What stays between two things inside a body: half the wall that stays to the skin [mm]."""
+    return wall_mm / 2
 
 
 def nearest(one: Rod, other: Rod) -> tuple[Spot, Spot, float]:
     """The nearest points of two rods' axes, and the gap between their surfaces [mm].
 
     Notes: two segments in a plane cross, or are nearest at an end of one of them. A drilled hole ends flat:
-        its rounded rod is shortened by its radius.
+        its rounded rod is shortened by its radius. Two planes are apart all along what lies in them.
     """
     one, other = _flat(one), _flat(other)
+    aside = 0.0 if one.across or other.across else abs(one.beside_mm - other.beside_mm)
     crossing = _crossing(one, other)
     if crossing is not None:
-        return crossing, crossing, -(one.radius_mm + other.radius_mm)
+        return crossing, crossing, aside - one.radius_mm - other.radius_mm
     pairs = [(end, _foot(other, end)) for end in (one.mouth, one.end)] + [
         (_foot(one, end), end) for end in (other.mouth, other.end)
     ]
     a, b = min(pairs, key=lambda pair: hypot(pair[0][0] - pair[1][0], pair[0][1] - pair[1][1]))
-    return a, b, hypot(a[0] - b[0], a[1] - b[1]) - one.radius_mm - other.radius_mm
+    return a, b, hypot(a[0] - b[0], a[1] - b[1], aside) - one.radius_mm - other.radius_mm
 
 
 def _flat(rod: Rod) -> Rod:

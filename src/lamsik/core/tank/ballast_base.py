@@ -23,7 +23,7 @@ from lamsik.core.shapes.hardware import Point
 from lamsik.core.shapes.mouths import floor_mm, mouths
 from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.attitude import buoyancy
-from lamsik.core.tank.drilling import net_added_g, obstacles
+from lamsik.core.tank.drilling import Over, net_added_g, obstacles, overhead
 from lamsik.core.tank.inertia import added_inertia_g_mm2, roll_moment_g_mm2
 from lamsik.core.tank.mass import NOTHING, Budget, Measured, budget
 from lamsik.core.tank.wanted import Target
@@ -70,6 +70,11 @@ class Base:
             *obstacles(self.design),
             *((h.x_mm - h.drill_mm / 2 - gap, h.x_mm + h.drill_mm / 2 + gap) for h in self.design.ballast),
         )
+
+    @cached_property
+    def overhead(self) -> tuple[Over, ...]:
+        """What a hole from the belly would run into from below."""
+        return overhead(self.design)
 
     @property
     def is_uneven(self) -> bool:

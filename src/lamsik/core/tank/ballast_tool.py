@@ -10,10 +10,18 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lamsik.core.shapes.ballast_holes import BALLS, Hole, Slug
+from lamsik.core.shapes.clashes import between_mm
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.mouths import mouths
 from lamsik.core.tank.ballast_base import Base, Bench
-from lamsik.core.tank.drilling import clear_of, depths_mm, floors_mm, under_wire_mm
+from lamsik.core.tank.drilling import (
+    WIRE_GAP_MM,
+    clear_of,
+    depths_mm,
+    floors_mm,
+    under_mm,
+    under_wire_mm,
+)
 
 Flags = NDArray[np.bool_]
 Counts = NDArray[np.int64]
@@ -150,13 +158,17 @@ class Tool:
         """The fewest and the most steps of mass that holes at x (n,) take; more than fit where none can be
         drilled.
 
-        By the wall, the through-wire, hangers, lip and joints, and by that it has to add more than is drilled
-        out.
+        By the wall, the through-wire, screws, hangers, lip and joints, and by that it has to add more than is
+        drilled out.
         """
         base, cover, (per, fixed) = self.base, self.bench.cover_mm, self.line
         length = base.design.body.length_mm
         shallow, deep = depths_mm(base.design.body, x, self.drill_mm, self.bench.wall_mm, self.beside_mm)
-        deep = np.minimum(deep, under_wire_mm(base.design, x))
+        gap = between_mm(self.bench.wall_mm)
+        deep = np.minimum(deep, under_wire_mm(base.design, x, max(gap, WIRE_GAP_MM)))
+        deep = np.minimum(
+            deep, under_mm(base.design.body, base.overhead, x, self.drill_mm, self.beside_mm, gap)
+        )
         good = (
             (x > ENDS * length)
             & (x < (1 - ENDS) * length)

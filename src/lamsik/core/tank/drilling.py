@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 from lamsik.core.findings import Finding, finding
 from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.body import Body, station, uncut
+from lamsik.core.shapes.clashes import BLIND, SLOT, rods
 from lamsik.core.shapes.columns import reach_of
 from lamsik.core.shapes.curves import Array, phi_of_share
 from lamsik.core.shapes.design import Design
@@ -225,8 +226,10 @@ def below_wire(design: Design, x_mm: Array, depth_mm: float | Array) -> NDArray[
     return np.asarray(depth_mm <= under_wire_mm(design, x_mm))
 
 
-def under_wire_mm(design: Design, x_mm: Array) -> Array:
-    """The deepest hole at each x (n,) that ends under the through-wire [mm]; infinite where there is none."""
+def under_wire_mm(design: Design, x_mm: Array, gap_mm: float = WIRE_GAP_MM) -> Array:
+    """The deepest hole at each x (n,) that ends so far under the through-wire [mm]; infinite where there is
+    none.
+    """
     wire = next((p.item for p in design.hardware if p.item.kind == "wire"), None)
     if wire is None:
         return np.full(np.shape(x_mm), np.inf)
@@ -234,7 +237,49 @@ def under_wire_mm(design: Design, x_mm: Array) -> Array:
     line = np.interp(
         x_mm, (0.0, body.length_mm), (station(body, 0.0).middle_mm, station(body, body.length_mm).middle_mm)
     )
-    return np.asarray(line - wire.wire_mm / 2 - WIRE_GAP_MM - np.interp(x_mm, rows.x, rows.bottom))
+    return np.asarray(line - wire.wire_mm / 2 - gap_mm - np.interp(x_mm, rows.x, rows.bottom))
+
+
+@dataclass(frozen=True)
+class Over:
+    """What lies over a stretch of the belly: from, to, its lowest height, and how far it reaches to each side
+    of the middle [mm].
+    """
+
+    from_mm: float
+    to_mm: float
+    low_mm: float
+    half_mm: float
+
+
+def overhead(design: Design) -> tuple[Over, ...]:
+    """What a hole from the belly would run into from below: shanks that are driven in at the nose, the tail
+    and the back; over a lip's slot there is no room at all.
+    """
+    over = []
+    for rod in rods(replace(design, ballast=())):
+        (x0, z0), (x1, z1) = rod.mouth, rod.end
+        if rod.kind == SLOT:
+            over.append(Over(-1e3, max(x0, x1) + rod.radius_mm, -1e3, np.inf))
+        elif rod.kind == BLIND and z1 <= z0:
+            wide, thick = (0.0, rod.radius_mm) if z0 == z1 else (rod.radius_mm, 0.0)
+            over.append(Over(min(x0, x1) - wide, max(x0, x1) + wide, z1 - thick, rod.radius_mm))
+    return tuple(over)
+
+
+def under_mm(
+    body: Body, over: tuple[Over, ...], x_mm: Array, drill_mm: float, beside_mm: float, gap_mm: float
+) -> Array:
+    """The deepest hole at each x (n,) that keeps so far from what lies over it [mm]; infinite where nothing
+    does, or where a mirrored pair goes past it to both sides.
+    """
+    floor, deepest = floors_mm(body, x_mm, beside_mm), np.full(np.shape(x_mm), np.inf)
+    for one in over:
+        if beside_mm - drill_mm / 2 >= one.half_mm + gap_mm:
+            continue
+        below = (x_mm + drill_mm / 2 > one.from_mm - gap_mm) & (x_mm - drill_mm / 2 < one.to_mm + gap_mm)
+        deepest = np.where(below, np.minimum(deepest, one.low_mm - gap_mm - floor), deepest)
+    return np.asarray(deepest)
 
 
 def _hangers(design: Design) -> list[float]:

@@ -8,6 +8,7 @@ import numpy as np
 from scipy.optimize import brentq
 
 from lamsik.core.shapes.ballast_holes import BALLS, Hole
+from lamsik.core.shapes.clashes import chamber, is_clear, rods
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.inside import Cavity, PouredEnd, cavity_point
@@ -153,9 +154,11 @@ def _wished(base: Base, cavity: Cavity, gain_g: float, pitch_deg: float) -> floa
 def _nearest(base: Base, cavity: Cavity, x: float, bench: Bench) -> Cavity | None:
     length, step = base.design.body.length_mm, bench.place_step_mm
     places = np.arange(np.ceil(0.1 * length / step), np.floor(0.9 * length / step) + 1) * step
+    others = rods(base.design)
     for place in sorted(places, key=lambda at: abs(at - x))[:NEAREST]:
         there = replace(cavity, x_mm=float(place))
-        if cavity_wall_mm(base.design.body, there) >= bench.wall_mm:
+        walled = cavity_wall_mm(base.design.body, there) >= bench.wall_mm
+        if walled and is_clear(chamber(base.design.body, there), others, bench.wall_mm):
             return there
     return None
 
