@@ -134,6 +134,9 @@ def test_the_verdict_waits_for_nothing_and_an_overtaken_answer_is_dropped(demo_p
     main, refit = page.locator("#main"), page.locator(".refit")
     expect(page.locator(".verdict")).to_contain_text("rises slowly")
     expect(main).to_have_class(re.compile("later"))
+    find = page.get_by_role("button", name="Find ballast")  # a button all the while, not yet the orange one
+    expect(find).to_have_class(re.compile("btn-outline-secondary"))
+    expect(find).not_to_have_class(re.compile("btn-primary"))
     page.get_by_role("tab", name="What changes it").click()
     page.get_by_role("button", name="Start trying").click()
     page.get_by_label("All hooks").select_option("tre-4")
@@ -148,6 +151,8 @@ def test_the_verdict_waits_for_nothing_and_an_overtaken_answer_is_dropped(demo_p
         held.pop().continue_()
     expect(main).not_to_have_class(re.compile("later"))
     expect(refit).to_contain_text("too heavy")
+    expect(find).to_have_class(re.compile("btn-primary"))
+    expect(find).not_to_have_class(re.compile("btn-outline-secondary"))
     expect(refit.get_by_role("button", name="Do that")).to_be_enabled()
 
 

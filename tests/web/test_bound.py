@@ -109,7 +109,7 @@ class Bound(HTMLParser):
             if name in given
         ]
         names += [
-            pair.split(":")[1]
+            pair.split(":")[1].removeprefix("!")
             for name in ("class", "attr")
             if name in given
             for pair in given[name].split(";")

@@ -8,7 +8,8 @@ import numpy as np
 from lamsik.core.quantities import said
 from lamsik.core.shapes.body import station
 from lamsik.core.shapes.curves import Array
-from lamsik.core.shapes.hardware import Point
+from lamsik.core.shapes.design import Design
+from lamsik.core.shapes.hardware import Point, seat_point
 from lamsik.core.shapes.mesh import body_mesh
 from lamsik.core.tank.attitude import Attitude
 from lamsik.core.tank.evaluate import Outcome, line_tie
@@ -212,12 +213,13 @@ def _marks(
     bx, by = shift[0] + b_at[0], shift[1] - b_at[1]
     weight, lift = outcome.budget.mass_g, outcome.hanging.net_g + outcome.budget.mass_g
     lift = weight if outcome.surface and b == outcome.surface[0].b_mm else lift
-    longest = _reach(outcome, b, pen) / max(weight, lift)
+    side, out = _free_side(outcome.design, attitude, float(g_at[0]), pen)
+    longest = _reach(outcome, b, pen, side) / max(weight, lift)
     rise = outcome.verdict.speed_cm_s
     nodes = [
         parts.arrow(gx, gy, weight * longest, pen, INK),
         parts.arrow(bx, by, -lift * longest, pen, WATER),
-        _halo(said(weight, "mass", 1), gx + 9 * pen.mm, gy + weight * longest, pen, INK),
+        _halo(said(weight, "mass", 1), gx + side * out * pen.mm, gy + weight * longest, pen, INK, side),
         _halo(said(lift, "mass", 1), bx + 9 * pen.mm, by - lift * longest + 6 * pen.mm, pen, DEEP),
         parts.point_mark("B", bx, by, pen, WATER),
         parts.point_mark("G", gx, gy, pen, INK),
@@ -240,19 +242,37 @@ def _marks(
     return nodes
 
 
-def _reach(outcome: Outcome, b: Point, pen: Pen) -> float:
+RING = 20
+"""So far from the middle of a hook's ring [pixels] is clear of it."""
+
+
+def _free_side(design: Design, attitude: Attitude, g_mm: float, pen: Pen) -> tuple[int, float]:
+    """On which side of its arrow the weight is read and how far out: behind it (1), unless a hook hangs
+    there and none before it (-1); past the ring of one that hangs on the arrow.
+    """
+    away = [
+        float(project(np.array([seat_point(design.body, placed)]), attitude)[0, 0] - g_mm) / pen.mm
+        for placed in design.hardware
+        if placed.seat == "belly" and not placed.hung_on
+    ]
+    behind, before = (any(-RING < side * mm < 60 + RING for mm in away) for side in (1, -1))
+    side = -1 if behind and not before else 1
+    return side, max([9.0, *(side * mm + RING for mm in away if abs(mm) < RING)])
+
+
+def _reach(outcome: Outcome, b: Point, pen: Pen, side: int) -> float:
     """How long the larger force is drawn [mm]: its tip and its reading stand outside the hull, and under the
     handles of ballast that hang beside it.
     """
     body, g = outcome.design.body, outcome.budget.g_mm
     here = station(body, min(max(g[0], 0.0), body.length_mm))
-    beside = any(-12 * pen.mm < hole.x_mm - g[0] < 76 * pen.mm for hole in outcome.design.ballast)
+    beside = any(-12 * pen.mm < side * (hole.x_mm - g[0]) < 76 * pen.mm for hole in outcome.design.ballast)
     below = g[2] - here.bottom_mm + (40 if beside else 16) * pen.mm
     return min(max(52 * pen.mm, here.top_mm - b[2] + 16 * pen.mm, below), 150 * pen.mm)
 
 
-def _halo(text: str, x: float, y: float, pen: Pen, colour: str) -> Node:
-    """A reading that stays legible over the drawing."""
+def _halo(text: str, x: float, y: float, pen: Pen, colour: str, side: int = 1) -> Node:
+    """A reading that stays legible over the drawing, from there on or (-1) up to there."""
     return label(
         text,
         x,
@@ -263,6 +283,7 @@ def _halo(text: str, x: float, y: float, pen: Pen, colour: str) -> Node:
         stroke="#FFFFFF",
         stroke_width=3 * pen.mm,
         paint_order="stroke",
+        text_anchor="start" if side > 0 else "end",
     )
 
 

@@ -1,7 +1,7 @@
 // Show values in the page by the attributes of its elements; the markup says what goes where.
 //   data-text="a.b"          the value as text
 //   data-show / data-hide    visible while the value is true / false
-//   data-class="name:flag"   a class while the flag is true
+//   data-class="name:flag"   a class while the flag is true; name:!flag while it is not
 //   data-grey="field"        disabled while the value is a text: the reason, which is its title too
 //   data-attr="attr:field;…" attributes from fields
 //   data-ticked="flag"       a box that is ticked while the flag is true
@@ -29,12 +29,14 @@ function show(element, data) {
   if (text) write(element, String(value(data, text) ?? ""));
   if (shown) element.hidden = !value(data, shown);
   if (hide) element.hidden = Boolean(value(data, hide));
-  if (classes) for (const [name, flag] of pairs(classes)) element.classList.toggle(name, Boolean(value(data, flag)));
+  if (classes) for (const [name, flag] of pairs(classes)) element.classList.toggle(name, holds(data, flag));
   if (grey) greyed(element, value(data, grey) ?? "");
   if (attr) for (const [name, field] of pairs(attr)) element.setAttribute(name, value(data, field) ?? "");
   if (ticked) element.checked = Boolean(value(data, ticked));
   if (picture) patch(element, value(data, picture) ? [value(data, picture)] : []);
 }
+
+const holds = (data, flag) => (flag.startsWith("!") ? !value(data, flag.slice(1)) : Boolean(value(data, flag)));
 
 function greyed(element, why) {
   element.dataset.title ??= element.title;
