@@ -73,6 +73,20 @@ class Reserved:
     untold: frozenset[int] = frozenset()
 
 
+_OPEN = (
+    col(Order.accepted_at).is_not(None),
+    col(Order.queue) < DONE,
+    col(Order.deleted_at).is_(None),
+    col(OrderLine.deleted_at).is_(None),
+)
+
+
+def later_lines(session: Session) -> int:
+    """How many open lines are due after those that are looked at."""
+    query = select(func.count(col(OrderLine.id))).join(Order).where(*_OPEN)
+    return max(session.exec(query).one() - MOST_LINES, 0)
+
+
 def open_lines(session: Session, ids: Collection[int] | None = None) -> list[OpenLine]:
     """The lines that are agreed and not shipped, the first due in front."""
     drawn = func.coalesce(OrderLine.design_id, OrderLine.like_id, 0)
@@ -80,12 +94,7 @@ def open_lines(session: Session, ids: Collection[int] | None = None) -> list[Ope
     query = (
         select(*columns, func.coalesce(OrderLine.revision_id, 0), drawn, OrderLine.swaps)  # type: ignore[call-overload]
         .join(Order)
-        .where(
-            col(Order.accepted_at).is_not(None),
-            col(Order.queue) < DONE,
-            col(Order.deleted_at).is_(None),
-            col(OrderLine.deleted_at).is_(None),
-        )
+        .where(*_OPEN)
     )
     if ids is not None:
         query = query.where(col(OrderLine.id).in_(ids))

@@ -11,6 +11,7 @@ from lamsik.core.learning import SHOP, Learned
 from lamsik.core.mixes.amount import learned_loss
 from lamsik.core.paints.amounts import LOSS
 from lamsik.core.paints.spraying import STAYS_SHARE
+from lamsik.core.quantities import said
 
 ENOUGH = 3
 """So many mixes outweigh the first guess."""
@@ -45,7 +46,8 @@ class UsedMix:
         if self.gained_g is not None:
             finite_between("gained", self.gained_g, 0.0, self.mixed_g, "g")
         stays = self.stays
-        require(stays is None or stays <= MOST_STAYS, "gained", self.gained_g, rule("more-than-went-on"))
+        gained = None if self.gained_g is None else said(self.gained_g, "mass")
+        require(stays is None or stays <= MOST_STAYS, "gained", gained, rule("more-than-went-on"))
 
     @property
     def on_its_way_g(self) -> float | None:

@@ -17,6 +17,7 @@ from lamsik.core.paints.masks import SHAPES, mask
 from lamsik.core.paints.paint import LEFT, RIGHT
 from lamsik.core.paints.place import Anchors, Place
 from lamsik.core.paints.skin import CLOSE, SkinSheet, skin_of
+from lamsik.core.quantities import said
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Array
 
@@ -151,7 +152,7 @@ def collar(body: Body, from_mm: float, to_mm: float, anchors: Anchors) -> Stenci
     x, good = sheet.corners[..., 0].mean(axis=1), np.flatnonzero(sheet.girth_mm[:, 0] >= LEAST_GIRTH_MM)
     first = max(int(np.abs(x - from_mm).argmin()), int(good[0]))
     last = min(int(np.abs(x - to_mm).argmin()), int(good[-1]) + 1)
-    require(last - first >= 3, "layer", from_mm, rule("marks-on-skin"))
+    require(last - first >= 3, "layer", said(from_mm, "length"), rule("marks-on-skin"))
     window = (first, last, 0, sheet.area_mm2.shape[1])
     patch, flat = _pieced(sheet, window, np.zeros(sheet.area_mm2.shape, dtype=bool))
     return _cut(patch, flat, (), 0, anchors)

@@ -9,6 +9,7 @@ from functools import cached_property
 from math import ceil, floor
 
 from lamsik.core.errors import finite_between, require, rule
+from lamsik.core.quantities import said
 
 MATERIALS, HOURS, TOOLS, PACKING = "materials", "hours", "tools", "packing"
 SHIPPING, FEES, TAX = "shipping", "fees", "tax"
@@ -173,7 +174,7 @@ def by_length(one: tuple[float, int], other: tuple[float, int]) -> ByLength:
     `Refused` for two of one length.
     """
     (a_mm, a), (b_mm, b) = one, other
-    require(abs(a_mm - b_mm) > 1e-6, "length", a_mm, rule("two-lengths"))
+    require(abs(a_mm - b_mm) > 1e-6, "length", said(a_mm, "length"), rule("two-lengths"))
     lengths = [Fraction(mm).limit_denominator(1000) for mm in (a_mm, b_mm)]
     per = Fraction(b - a) / (lengths[1] - lengths[0])
     return ByLength(a - per * lengths[0], per)

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from math import hypot, pi
 
 from lamsik.core.errors import Refused, finite_between, require, rule
+from lamsik.core.quantities import said
 from lamsik.core.water import Water
 
 AIR_G_CM3 = 0.0012
@@ -57,7 +58,7 @@ def with_sinker(both_g: float, sinker_g: float) -> float:
     """What a floater weighs in water [g], negative, from a sinker's mass in water alone and with the
     floater held under by it.
     """
-    require(sinker_g > 0, "sinker_in_water", sinker_g, rule("more-than"))
+    require(sinker_g > 0, "sinker_in_water", said(sinker_g, "mass"), rule("more-than"))
     require(
         both_g >= 0,
         "both_in_water",

@@ -72,6 +72,7 @@ def index() -> str:
         undrawn=reserved.orders_of(db(), undrawn[:FIRST_LINES]),
         more_undrawn=max(len(undrawn) - FIRST_LINES, 0),
         verdict=short_by(len(now.short), len(now.stopped), len(now.uncounted) + len(now.reserved.unknown)),
+        later=reserved.later_lines(db()),
     )
 
 
@@ -224,7 +225,13 @@ def to_buy() -> str:
         name: f"mailto:?subject={quote(f'Order of {shop}')}&body={quote(text)}"
         for name, text in letters.items()
     }
-    return render_template("stores/to_buy.html", by_supplier=by_supplier, letters=letters, links=links)
+    return render_template(
+        "stores/to_buy.html",
+        by_supplier=by_supplier,
+        letters=letters,
+        links=links,
+        later=reserved.later_lines(db()),
+    )
 
 
 @blueprint.get("/list.csv")
