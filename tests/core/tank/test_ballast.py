@@ -14,13 +14,14 @@ from lamsik.core.shapes.clashes import clashes
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS, body_from
 from lamsik.core.shapes.hardware import Item, Placement
+from lamsik.core.shapes.inside import Cavity
 from lamsik.core.tank import advice, evaluate
 from lamsik.core.tank.ballast import search, with_answer
 from lamsik.core.tank.ballast_base import Bench, base_of, place_mm, slug_mass_g
 from lamsik.core.tank.ballast_tool import Tool
 from lamsik.core.tank.ballast_why import why_none
 from lamsik.core.tank.certainty import certainty
-from lamsik.core.tank.drilling import clear_of_hardware, troubles, wall_left_mm
+from lamsik.core.tank.drilling import cavity_troubles, clear_of_hardware, troubles, wall_left_mm
 from lamsik.core.tank.inertia import roll_moment_g_mm2
 from lamsik.core.tank.mass import NOTHING, Measured, budget
 from lamsik.core.tank.refit import refit
@@ -222,6 +223,26 @@ def test_a_hole_that_cannot_be_drilled_says_why(changes, says):
     hole = replace(bait().ballast[0], **changes)
     found = troubles(bait(ballast=(hole,)), hole, 2.0)
     assert (found == ()) if says is None else any(says in text for text in found)
+
+
+def test_a_hole_and_a_chamber_say_which_screw_they_run_into():
+    tie = Placement("t", replace(EYE, shank_mm=44.0), "nose")
+    hanger = Placement("h", replace(EYE, name="hanger", shank_mm=8.0), "belly", 52.0)
+    design = bait(lip=None, hardware=(tie, hanger))
+
+    def wrong(**changes):
+        hole = replace(bait().ballast[0], x_mm=32.0, **changes)
+        return tuple(map(tell, troubles(replace(design, ballast=(hole,)), hole, 2.0)))
+
+    assert wrong(mass_g=2.0) == () and wrong(mass_g=2.6) == ("leaves only 0.4 mm to screw eye",)
+    assert wrong(mass_g=3.4) == ("runs into screw eye",)
+    past = wrong(mass_g=5.0, slug=TUNGSTEN, drill_mm=4.0, beside_mm=3.5)  # to both sides of it
+    assert past == ("leaves only 0.9 mm of wall",)
+    for x_mm, says in ((33.0, "runs into screw eye"), (52.0, "runs into hanger")):
+        ball = Cavity("c", LEAD_BALL, 1, x_mm, 9.0)
+        filled = replace(design, ballast=(), cavities=(ball,))
+        assert tuple(map(tell, cavity_troubles(filled, ball, 0.5))) == (says,)
+        assert cavity_troubles(replace(filled, hardware=()), ball, 0.5) == ()
 
 
 def test_two_holes_in_one_place_are_said():

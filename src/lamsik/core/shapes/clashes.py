@@ -10,7 +10,7 @@ import numpy as np
 
 from lamsik.core.findings import Finding, finding
 from lamsik.core.quantities import kept_as_said
-from lamsik.core.shapes.ballast_holes import mouth_mm
+from lamsik.core.shapes.ballast_holes import Hole, mouth_mm
 from lamsik.core.shapes.body import Body, half_width_at_height, leaning, station
 from lamsik.core.shapes.columns import reach_of
 from lamsik.core.shapes.design import Design
@@ -88,20 +88,8 @@ def cut_ends(body: Body, cut: Cut) -> tuple[Spot, Spot]:
 
 def rods(design: Design) -> tuple[Rod, ...]:
     """Everything inside the body, as rods."""
-    body, in_body = design.body, []
-    for hole in design.ballast:
-        low, pair = mouth_mm(body, hole), hole.count > 1
-        name = finding("pair-at" if pair else "hole-at", drill=hole.drill_mm, x=hole.x_mm)
-        in_body.append(
-            Rod(
-                hole.key,
-                name,
-                (hole.x_mm, low),
-                (hole.x_mm, low + hole.depth_mm),
-                hole.drill_mm / 2,
-                beside_mm=hole.beside_mm,
-            )
-        )
+    body = design.body
+    in_body = [drilled(body, hole) for hole in design.ballast]
     in_body += [chamber(body, cavity) for cavity in design.cavities]
     if design.lip is not None and design.lip.inset_mm > 0:
         root, inner = lip_point(body, design.lip, 0.0), lip_point(body, design.lip, -design.lip.inset_mm)
@@ -116,7 +104,7 @@ def rods(design: Design) -> tuple[Rod, ...]:
                 across=True,
             )
         )
-    in_body += [rod for placed in design.hardware if (rod := _rod_of(design, placed))]
+    in_body += shanks(design)
     for joint in body.joints:
         top, low_end = cut_ends(body, leaning(body, joint.x_mm, joint.slant_deg))
         in_body.append(
@@ -131,6 +119,24 @@ def rods(design: Design) -> tuple[Rod, ...]:
             )
         )
     return tuple(in_body)
+
+
+def drilled(body: Body, hole: Hole) -> Rod:
+    """A hole for ballast, or one of a mirrored pair."""
+    low, name = mouth_mm(body, hole), "pair-at" if hole.count > 1 else "hole-at"
+    return Rod(
+        hole.key,
+        finding(name, drill=hole.drill_mm, x=hole.x_mm),
+        (hole.x_mm, low),
+        (hole.x_mm, low + hole.depth_mm),
+        hole.drill_mm / 2,
+        beside_mm=hole.beside_mm,
+    )
+
+
+def shanks(design: Design) -> list[Rod]:
+    """What its parts have in the body: shanks, bores, chambers."""
+    return [rod for placed in design.hardware if (rod := _rod_of(design, placed))]
 
 
 def chamber(body: Body, cavity: Cavity) -> Rod:

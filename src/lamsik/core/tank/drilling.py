@@ -11,7 +11,17 @@ from numpy.typing import NDArray
 from lamsik.core.findings import Finding, finding
 from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.body import Body, station, uncut
-from lamsik.core.shapes.clashes import BLIND, SLOT, rods
+from lamsik.core.shapes.clashes import (
+    BLIND,
+    SLOT,
+    Rod,
+    between_mm,
+    chamber,
+    drilled,
+    nearest,
+    rods,
+    shanks,
+)
 from lamsik.core.shapes.columns import reach_of
 from lamsik.core.shapes.curves import Array, phi_of_share
 from lamsik.core.shapes.design import Design
@@ -321,6 +331,8 @@ def troubles(design: Design, hole: Hole, wall_mm: float) -> tuple[Finding, ...]:
         troubled.append(finding("runs-into", what=_what_is_at(design, hole)))
     if not below_wire(design, np.array([hole.x_mm]), hole.depth_mm)[0]:
         troubled.append(finding("runs-into-wire"))
+    over = [one for one in shanks(design) if one.end[1] <= one.mouth[1]]
+    troubled += _near_shanks(drilled(design.body, hole), over, wall_mm)
     others = [other for other in design.ballast if other.key != hole.key]
     if any(abs(other.x_mm - hole.x_mm) < (other.drill_mm + hole.drill_mm) / 2 + 0.5 for other in others):
         troubled.append(finding("runs-into-hole"))
@@ -328,6 +340,20 @@ def troubles(design: Design, hole: Hole, wall_mm: float) -> tuple[Finding, ...]:
     if hole.mass_g > 0 and gain <= 0:
         troubled.append(finding("hole-makes-lighter", gain=-gain))
     return tuple(troubled)
+
+
+def _near_shanks(what: Rod, driven: Sequence[Rod], wall_mm: float) -> list[Finding]:
+    """The shanks driven into the body that something runs into, or comes too near."""
+    found = []
+    for shank in driven:
+        if shank.kind != BLIND:
+            continue
+        gap = nearest(what, shank)[2]
+        if gap <= 0:
+            found.append(finding("runs-into", what=shank.name))
+        elif gap < between_mm(wall_mm) - 1e-9:
+            found.append(finding("leaves-to", gap=gap, what=shank.name))
+    return found
 
 
 def net_added_g(hole: Hole, host_g_cm3: float) -> float:
@@ -397,6 +423,7 @@ def cavity_troubles(design: Design, cavity: Cavity, wall_mm: float) -> tuple[Fin
     low, high = cavity.x_mm - cavity.length_mm / 2, cavity.x_mm + cavity.length_mm / 2
     if any(key != cavity.key and a < high and low < b for a, b, key in ends):
         troubled.append(finding("runs-into-cavity"))
+    troubled += _near_shanks(chamber(design.body, cavity), shanks(design), wall_mm)
     gain = cavity.mass_g - design.host.density_g_cm3 * cavity.volume_ml
     if gain <= 0:
         troubled.append(finding("chamber-makes-lighter", gain=-gain))

@@ -5,7 +5,6 @@ again.
 from dataclasses import dataclass
 
 from lamsik.core.findings import Finding, finding
-from lamsik.core.shapes.clashes import is_clear, rods
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank.advice import resize
 from lamsik.core.tank.ballast import aim_at, search, with_answer
@@ -73,21 +72,13 @@ def _resized(outcome: Outcome, bench: Bench) -> Design | None:
         design, base_of(design, keep=("pours", "cavities")), rules.drag, rules.bands, rules.steady_hz
     )
     resized = resize(design, base, bench, solve)
-    if resized is None or not _can_be_drilled(resized, bench.wall_mm):
+    if resized is None or any(troubles(resized, hole, bench.wall_mm) for hole in resized.ballast):
         return None
     same = all(
         abs(a.mass_g - b.mass_g) < 1e-6 and abs(a.x_mm - b.x_mm) < 1e-6
         for a, b in zip(resized.ballast, design.ballast, strict=True)
     )
     return None if same else resized
-
-
-def _can_be_drilled(design: Design, wall_mm: float) -> bool:
-    holes, things = {hole.key for hole in design.ballast}, rods(design)
-    others = [thing for thing in things if thing.key not in holes]
-    return not any(troubles(design, hole, wall_mm) for hole in design.ballast) and all(
-        is_clear(thing, others, wall_mm) for thing in things if thing.key in holes
-    )
 
 
 def _anew(outcome: Outcome, bench: Bench, wrong: Finding) -> Refit:

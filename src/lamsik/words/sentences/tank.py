@@ -77,6 +77,7 @@ SAYS: dict[str, str] = {
     "it-is": "It is {parts:* and }.",
     "larger-body": "a body {larger:percent,0} larger",
     "lead-at-the-bait": "A {lead:~mass} lead at the bait",
+    "leaves-to": "leaves only {gap:length} to {what}",
     "lighter-body-would-do": "a lighter body would do: {density:density,2} instead of {now:#density,2}",
     "lighter-foam": "foam of at most {density:density,2}",
     "lighter-hooks": "hooks {over:mass,1} lighter in water (they pull {hooks:mass,1} now)",
