@@ -344,16 +344,16 @@ def troubles(design: Design, hole: Hole, wall_mm: float) -> tuple[Finding, ...]:
 
 def _near_shanks(what: Rod, driven: Sequence[Rod], wall_mm: float) -> list[Finding]:
     """The shanks driven into the body that something runs into, or comes too near."""
-    found = []
+    near = []
     for shank in driven:
         if shank.kind != BLIND:
             continue
         gap = nearest(what, shank)[2]
         if gap <= 0:
-            found.append(finding("runs-into", what=shank.name))
+            near.append(finding("runs-into", what=shank.name))
         elif gap < between_mm(wall_mm) - 1e-9:
-            found.append(finding("leaves-to", gap=gap, what=shank.name))
-    return found
+            near.append(finding("leaves-to", gap=gap, what=shank.name))
+    return near
 
 
 def net_added_g(hole: Hole, host_g_cm3: float) -> float:
