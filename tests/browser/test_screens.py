@@ -37,7 +37,8 @@ FOUND = f"""() => axe.run(document, {QUICKLY}).then(({{ violations }}) => violat
 """What keeps a page from being used without eyes, without a mouse, with weak sight."""
 
 
-SIZES = ((1280, 800), (820, 1100), (390, 844), (640, 400))
+PHONE = 390
+SIZES = ((1280, 800), (820, 1100), (PHONE, 844), (640, 400))
 """Desk, tablet, phone, and the desk zoomed to 200 %."""
 
 
@@ -59,6 +60,9 @@ def looked_through(page, url, widths):
     for wide, high in SIZES if not url.partition("?")[0].endswith("card") else ():
         page.set_viewport_size({"width": wide, "height": high})
         assert page.evaluate(CROWDED) == {"wide": False, "cut": []}, f"{url} at {wide}"
+        if wide == PHONE:  # from here on all that is folded away is looked at too
+            page.evaluate("for (const one of document.querySelectorAll('details')) one.open = true")
+            assert page.evaluate(CROWDED) == {"wide": False, "cut": []}, f"{url} unfolded"
         if wide in widths:
             shut[f"{url} at {wide}"] = page.evaluate(FOUND)
     return shut
