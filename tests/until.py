@@ -15,6 +15,6 @@ def until(look: Callable[[], Seen], wanted: Callable[[Seen], object] = bool, eve
     """What `look` gave when that was first as wanted."""
     end = time.monotonic() + PATIENCE_S
     while not wanted(seen := look()):
-        assert time.monotonic() < end, f"not within {PATIENCE_S:.0f} s: {seen!r}"
+        assert time.monotonic() < end, f"not within {PATIENCE_S:.0f} s: {seen!r:.400}"
         time.sleep(every_s)
     return seen

@@ -12,6 +12,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from lamsik.core.errors import Refused
+from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.clashes import clashes, cut_ends
 from lamsik.core.shapes.design import Host
 from lamsik.core.shapes.forms import FORMS, body_from
@@ -22,6 +23,8 @@ from lamsik.core.shapes.polyhedra import measures, segment_meshes
 from lamsik.core.shapes.solid import kerf_ml, segment_at, segments, solid, wedge
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.ballast import search, with_answer
+from lamsik.core.tank.ballast_base import base_of
+from lamsik.core.tank.ballast_tool import Tool
 from lamsik.core.tank.certainty import certainty
 from lamsik.core.tank.drilling import troubles
 from lamsik.core.tank.floating import float_drag, vessel_of_mesh
@@ -29,7 +32,7 @@ from lamsik.core.tank.mass import budget
 from lamsik.core.tank.motion import Bands
 from lamsik.core.tank.segments import group_verdicts, pitch_groups
 from lamsik.words.tell import tell
-from tests.bodies import BENCH, bait, homogeneous, straight
+from tests.bodies import BENCH, TUNGSTEN, bait, homogeneous, straight
 
 DRAG = 0.3
 
@@ -233,6 +236,13 @@ def test_ballast_ends_under_a_through_wire():
         ),
     )
     found = search(wired, BENCH)
+    pair = Hole("b1", TUNGSTEN, 4.4, 38.0, 4.0, beside_mm=3.5)  # past the wire to both sides
+    for beside_mm, says in ((3.5, False), (2.6, True)):
+        near = replace(pair, beside_mm=beside_mm)
+        wrong = map(tell, troubles(replace(wired, ballast=(near,)), near, 1.0))
+        assert any("through-wire" in text for text in wrong) is says
+    tool, unwired = (Tool(base_of(one), BENCH, TUNGSTEN, 4.0, 3.5) for one in (wired, whole))
+    assert (tool.room.most == unwired.room.most).all()
     as_drawn = clashes(wired, BENCH.wall_mm)  # its lip is sawn into the wire
     assert found and all(clashes(with_answer(wired, a), BENCH.wall_mm) == as_drawn for a in found)
     assert any(

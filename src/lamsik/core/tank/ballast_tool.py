@@ -164,11 +164,9 @@ class Tool:
         base, cover, (per, fixed) = self.base, self.bench.cover_mm, self.line
         length = base.design.body.length_mm
         shallow, deep = depths_mm(base.design.body, x, self.drill_mm, self.bench.wall_mm, self.beside_mm)
-        gap = between_mm(self.bench.wall_mm)
-        deep = np.minimum(deep, under_wire_mm(base.design, x, max(gap, WIRE_GAP_MM)))
-        deep = np.minimum(
-            deep, under_mm(base.design.body, base.overhead, x, self.drill_mm, self.beside_mm, gap)
-        )
+        gap, way = between_mm(self.bench.wall_mm), (self.drill_mm, self.beside_mm)
+        deep = np.minimum(deep, under_wire_mm(base.design, x, max(gap, WIRE_GAP_MM), *way))
+        deep = np.minimum(deep, under_mm(base.design.body, base.overhead, x, *way, gap))
         good = (
             (x > ENDS * length)
             & (x < (1 - ENDS) * length)

@@ -236,18 +236,20 @@ def below_wire(design: Design, x_mm: Array, depth_mm: float | Array) -> NDArray[
     return np.asarray(depth_mm <= under_wire_mm(design, x_mm))
 
 
-def under_wire_mm(design: Design, x_mm: Array, gap_mm: float = WIRE_GAP_MM) -> Array:
+def under_wire_mm(
+    design: Design, x_mm: Array, gap_mm: float = WIRE_GAP_MM, drill_mm: float = 0.0, beside_mm: float = 0.0
+) -> Array:
     """The deepest hole at each x (n,) that ends so far under the through-wire [mm]; infinite where there is
-    none.
+    none, or where a mirrored pair goes past it to both sides.
     """
     wire = next((p.item for p in design.hardware if p.item.kind == "wire"), None)
-    if wire is None:
+    if wire is None or beside_mm - drill_mm / 2 >= wire.wire_mm / 2 + gap_mm:
         return np.full(np.shape(x_mm), np.inf)
-    body, rows = design.body, table(design.body)
+    body = design.body
     line = np.interp(
         x_mm, (0.0, body.length_mm), (station(body, 0.0).middle_mm, station(body, body.length_mm).middle_mm)
     )
-    return np.asarray(line - wire.wire_mm / 2 - gap_mm - np.interp(x_mm, rows.x, rows.bottom))
+    return np.asarray(line - wire.wire_mm / 2 - gap_mm - floors_mm(body, x_mm, beside_mm))
 
 
 @dataclass(frozen=True)
@@ -329,7 +331,8 @@ def troubles(design: Design, hole: Hole, wall_mm: float) -> tuple[Finding, ...]:
         troubled.append(finding("wall-left", wall=wall))
     if not clear_of_hardware(design, np.array([hole.x_mm]), hole.drill_mm)[0]:
         troubled.append(finding("runs-into", what=_what_is_at(design, hole)))
-    if not below_wire(design, np.array([hole.x_mm]), hole.depth_mm)[0]:
+    deepest = under_wire_mm(design, np.array([hole.x_mm]), drill_mm=hole.drill_mm, beside_mm=hole.beside_mm)
+    if hole.depth_mm > deepest[0]:
         troubled.append(finding("runs-into-wire"))
     over = [one for one in shanks(design) if one.end[1] <= one.mouth[1]]
     troubled += _near_shanks(drilled(design.body, hole), over, wall_mm)
