@@ -16,7 +16,7 @@ from lamsik.core.shapes.forms import FORMS, body_from
 from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.attitude import buoyancy
 from lamsik.core.tank.ballast_base import Bench
-from lamsik.core.tank.drilling import below_wire, clear_of_hardware
+from lamsik.core.tank.drilling import clear_of_hardware, under_wire_mm
 from lamsik.core.tank.mass import budget
 from lamsik.core.tank.wanted import target
 from lamsik.store.starter import DRILLS, SLUGS
@@ -81,7 +81,7 @@ class Bare:
                 wall = self.wall_mm(float(x), hole.depth_mm, drill)
                 if (
                     wall < bench.wall_mm - 1e-3
-                    or not below_wire(self.design, np.array([x]), hole.depth_mm)[0]
+                    or hole.depth_mm > under_wire_mm(self.design, np.array([x]))[0]
                 ):
                     continue
                 tall, area = hole.depth_mm - hole.cover_mm, pi * drill**2 / 4000.0

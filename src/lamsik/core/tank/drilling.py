@@ -231,11 +231,6 @@ def _cut_stretch(body: Body, faces: tuple[Cut, Cut], gap_mm: float) -> tuple[flo
     return (min(at) - gap_mm, max(at) + gap_mm)
 
 
-def below_wire(design: Design, x_mm: Array, depth_mm: float | Array) -> NDArray[np.bool_]:
-    """Whether holes of a depth at each x (n,) end under the through-wire; all do where there is none."""
-    return np.asarray(depth_mm <= under_wire_mm(design, x_mm))
-
-
 def under_wire_mm(
     design: Design, x_mm: Array, gap_mm: float = WIRE_GAP_MM, drill_mm: float = 0.0, beside_mm: float = 0.0
 ) -> Array:
