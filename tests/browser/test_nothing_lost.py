@@ -93,11 +93,7 @@ def test_what_the_page_says_of_saving_is_so_after_undo_and_redo_at_any_pace(demo
     page = demo_page
     drawn = (f"/{bench}/{MUDLARK}" for bench in ("tank", "shapes"))
     step, on_its_way = re.compile("/(undo|redo)$"), list[Route]()
-    for url in (
-        *drawn,
-        f"/floats/{TENCH_ANTENNA_2_5_G}",
-        f"/moulds/{STUBBY_FOUR_AT_ONCE}",
-    ):
+    for url in (*drawn, f"/floats/{TENCH_ANTENNA_2_5_G}", f"/moulds/{STUBBY_FOUR_AT_ONCE}"):
         page.goto(url)
         name = page.locator("input[data-path='name']")
         expect(name).not_to_have_value("")
@@ -113,6 +109,7 @@ def test_what_the_page_says_of_saving_is_so_after_undo_and_redo_at_any_pace(demo
         expect(page.locator("#saved")).to_have_text("Saved")
         page.reload()
         expect(name).to_have_value(before)
+        expect(page.locator("#main[inert]")).to_have_count(0)  # from now on it takes keys
         for key, says in (("y", "Redoing…"), ("z", "Undoing…")):
             page.route(step, lambda route: on_its_way.append(route), times=1)
             with page.expect_request(step):

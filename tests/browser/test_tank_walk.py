@@ -114,6 +114,19 @@ def test_dragging_draws_where_g_goes_and_looking_changes_nothing(demo_page: Page
         assert page.locator(".verdict").inner_text() == verdict
 
 
+def test_an_arrow_key_held_down_loses_no_step_however_slow_the_answers(demo_page: Page):
+    page = demo_page
+    page.goto(f"/tank/{FERRY_RUNNER}")
+    page.route("**/live", lambda route: (page.wait_for_timeout(120), route.continue_()))
+    handle = page.get_by_role("slider").first
+    began = float(handle.get_attribute("aria-valuenow"))
+    for _ in range(40):
+        handle.press("ArrowRight", delay=15)
+    settled(page)
+    page.unroute_all(behavior="wait")
+    expect(handle).to_have_attribute("aria-valuenow", f"{began + 20:g}")
+
+
 def held_back(page: Page, most: int) -> list:
     """Requests for what follows a verdict, held until a test lets them go; not more than so many."""
     held = []

@@ -4,9 +4,17 @@
 // A handle with axis "xy" moves both ways: its value goes with y, data-x is its place along the body.
 // A handle with axis "turn" goes round the origin of its frame: its value is an angle, anticlockwise.
 
-export function handles({ picture, set, remove = () => {}, back = () => {}, steps = [0.5, 5, 0.1] }) {
+export function handles({ picture, set, remove = () => {}, back = () => {}, underway = () => false, steps = [0.5, 5, 0.1] }) {
   const controller = new AbortController(), { signal } = controller;
-  let dragged = null;
+  let dragged = null, latest = null;
+
+  const put = (path, value, mode, x) => {
+    latest = { path, value, x };
+    set(path, value, mode, x);
+  };
+
+  // Where a handle stands: while answers are under way where it was put last, not what an overtaken one draws.
+  const standing = (handle) => (latest?.path === handle.dataset.path && underway() ? latest : { value: valueOf(handle), x: alongOf(handle) });
 
   const frameOf = (handle) => handle.parentNode.getScreenCTM();
   const valueOf = (handle) => Number(handle.getAttribute("aria-valuenow"));
@@ -46,7 +54,7 @@ export function handles({ picture, set, remove = () => {}, back = () => {}, step
     dragged.x = dragged.fromX + at.x - dragged.start.x;
     dragged.moved = true;
     follow();
-    set(dragged.path, dragged.value, "drag", dragged.x);
+    put(dragged.path, dragged.value, "drag", dragged.x);
   }
 
   // The points of one line are one stop of Tab; the page keys go from point to point.
@@ -72,7 +80,7 @@ export function handles({ picture, set, remove = () => {}, back = () => {}, step
     if (!dragged) return;
     const { path, value, from, x, fromX, moved } = dragged;
     dragged = null;
-    if (value !== from || x !== fromX) return set(path, value, "settled", x);
+    if (value !== from || x !== fromX) return put(path, value, "settled", x);
     loosen();
     if (moved) back(); // there and back again: what the drag showed in between gives way to what is kept
   };
@@ -95,11 +103,12 @@ export function handles({ picture, set, remove = () => {}, back = () => {}, step
     const sideways = handle.dataset.axis === "xy" && event.key.match(/Left|Right/);
     const upwards = !sideways && handle.dataset.axis === "xy" && Number(handle.dataset.factor) > 0 ? -1 : 1;
     const step = way * upwards * (event.shiftKey ? steps[1] : event.altKey ? steps[2] : steps[0]);
-    const value = sideways ? valueOf(handle) : clamp(handle, valueOf(handle) + step);
-    const x = alongOf(handle) + (sideways ? step : 0);
+    const from = standing(handle);
+    const value = sideways ? from.value : clamp(handle, from.value + step);
+    const x = from.x + (sideways ? step : 0);
     handle.setAttribute("aria-valuenow", value.toFixed(2));
     if (sideways) handle.dataset.x = x.toFixed(3);
-    set(handle.dataset.path, value, "settled", x);
+    put(handle.dataset.path, value, "settled", x);
   }, { signal });
 
   // After the drawing was replaced: keep the held handle under the pointer and the focus where it was.

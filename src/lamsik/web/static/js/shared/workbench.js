@@ -21,7 +21,7 @@ const set = (path, value, mode, x) => {
 };
 const remove = (path) => path.startsWith("point.") && live.edit({ do: "drop_point", line: path.split(".")[1], index: Number(path.split(".")[2]) });
 picture.addEventListener("pointerdown", () => (live.trail = []), { signal });
-const held = handles({ picture, set, remove, back: () => live.look() });
+const held = handles({ picture, set, remove, back: () => live.look(), underway: () => live.busy });
 
 function render() {
   const { view, errors } = live.state;
